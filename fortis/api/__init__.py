@@ -1,0 +1,1 @@
+"""The web interface: one router for each view, errors as problem+json."""

@@ -1,0 +1,63 @@
+"""Errors as problem+json (RFC 9457), each naming what is wrong and where."""
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from fortis.core.structure.notation import NotationError, Problem
+from fortis.store.sessions import NotStartedError, UnknownSessionError
+
+
+class FieldProblem(BaseModel):
+    """A field that is wrong, and how."""
+
+    field: str
+    message: str
+
+
+class ProblemDetail(BaseModel):
+    """The body of every error."""
+
+    title: str
+    status: int
+    detail: str
+    fields: list[FieldProblem] = []
+    problems: list[Problem] = []
+
+
+def install(app: FastAPI) -> None:
+    """Turn every error the app knows into a problem."""
+
+    @app.exception_handler(RequestValidationError)
+    async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
+        fields = [
+            FieldProblem(field=".".join(str(part) for part in each["loc"][1:]) or "body", message=each["msg"])
+            for each in error.errors()
+        ]
+        detail = "; ".join(f"{each.field}: {each.message}" for each in fields)
+        return _answer(422, "That cannot be taken as it is", detail, fields=fields)
+
+    @app.exception_handler(NotationError)
+    async def _notation(_: Request, error: NotationError) -> JSONResponse:
+        return _answer(422, "The text is not a session yet", str(error), problems=list(error.problems))
+
+    @app.exception_handler(UnknownSessionError)
+    async def _unknown(_: Request, error: UnknownSessionError) -> JSONResponse:
+        return _answer(404, "No such session", f"There is no session {error}.")
+
+    @app.exception_handler(NotStartedError)
+    async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:
+        return _answer(409, "The session has not been started", f"Start session {error} before finishing it.")
+
+    @app.exception_handler(HTTPException)
+    async def _http(_: Request, error: HTTPException) -> JSONResponse:
+        return _answer(error.status_code, str(error.detail), str(error.detail))
+
+
+def _answer(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
+    problem = ProblemDetail(title=title, status=status, detail=detail, **more)
+    return JSONResponse(problem.model_dump(mode="json"), status_code=status, media_type="application/problem+json")

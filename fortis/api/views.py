@@ -1,0 +1,96 @@
+"""What several views show of a session."""
+
+from datetime import date, datetime
+from decimal import Decimal
+
+from pydantic import BaseModel
+
+from fortis.core.reason import Reason
+from fortis.core.structure.model import Session, SetUp
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import Prescription, Settled
+from fortis.core.structure.timeline import timeline
+from fortis.core.structure.writing import write_sets
+from fortis.core.tally.plan import PlanTally, plan_tally
+from fortis.core.units import Unit
+from fortis.store.sessions import State, state_of
+from fortis.store.tables import SessionRow
+
+
+class LiftLine(BaseModel):
+    """One lift of a plan: its sets as written, the loads settled for it in order, and why."""
+
+    exercise: str
+    setup: SetUp
+    group: int
+    rounds: int | None
+    written: str
+    loads: list[Settled]
+    reasons: list[Reason]
+
+
+class SessionCard(BaseModel):
+    """A session in short."""
+
+    id: str
+    title: str
+    state: State
+    planned_on: date | None
+    started_at: datetime | None
+    finished_at: datetime | None
+
+
+class SessionPlan(SessionCard):
+    """A session with its loads."""
+
+    tally: PlanTally
+    lifts: list[LiftLine]
+
+
+def card(row: SessionRow) -> SessionCard:
+    """A session in short."""
+    return SessionCard(
+        id=row.id,
+        title=row.title,
+        state=state_of(row),
+        planned_on=row.planned_on,
+        started_at=row.started_at,
+        finished_at=row.finished_at,
+    )
+
+
+def plan(row: SessionRow, prescription: Prescription, body_kg: Decimal | None) -> SessionPlan:
+    """A session with its settled loads."""
+    session = read(row.written, Unit(row.unit))
+    return SessionPlan(
+        **card(row).model_dump(),
+        tally=plan_tally(timeline(prescription), body_kg),
+        lifts=_lifts(session, prescription),
+    )
+
+
+def _lifts(session: Session, prescription: Prescription) -> list[LiftLine]:
+    lines = []
+    for number, group in enumerate(session.groups, start=1):
+        for place, entry in enumerate(group.entries, start=1):
+            settled = [
+                bout.settled
+                for each in prescription.sets
+                if (each.group, each.entry) == (number, place)
+                for bout in each.bouts
+                if bout.settled
+            ]
+            distinct = list({load.kg: load for load in reversed(settled)}.values())[::-1]
+            reasons = {reason.text: reason for load in distinct for reason in load.reasons}
+            lines.append(
+                LiftLine(
+                    exercise=entry.exercise,
+                    setup=entry.setup,
+                    group=number,
+                    rounds=None if group.is_straight else group.rounds,
+                    written="; ".join(map(write_sets, entry.sets)),
+                    loads=distinct,
+                    reasons=list(reasons.values()),
+                )
+            )
+    return lines

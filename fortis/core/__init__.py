@@ -1,0 +1,1 @@
+"""The rules of the job. Pure: no I/O, no clock, no web, no database."""

@@ -1,0 +1,1 @@
+"""What can be built from the kit at hand."""

@@ -1,0 +1,1 @@
+"""The next loads, with their reasons."""

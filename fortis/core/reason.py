@@ -1,0 +1,11 @@
+"""Reasons as data: why a load or a next step is what it is, in one sentence and in numbers."""
+
+from fortis.core.value import Number, Value
+
+
+class Reason(Value):
+    """One reason. `code` names the rule, `text` says it to the lifter, `values` are the numbers in it."""
+
+    code: str
+    text: str
+    values: dict[str, Number] = {}

@@ -1,0 +1,1 @@
+"""The lifter's strength, from what was lifted."""

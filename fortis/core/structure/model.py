@@ -1,0 +1,323 @@
+"""The algebra of set structures: session, group, entry, sets, set, bout and what each asks for.
+
+A *bout* is an unbroken run of reps at one load. A *set* is one or more bouts with short rests or load
+changes inside. *Sets* is a run of sets alike. An *entry* is one exercise with its set-up and its sets.
+A *group* holds entries done in turn. Every structure is a combination of these; none is a special case.
+"""
+
+from decimal import Decimal
+from enum import StrEnum
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fortis.core.units import Unit, plain, to_kg
+from fortis.core.value import Number, Value
+
+# --- how many ---------------------------------------------------------------------------------------------
+
+
+class FixedReps(Value):
+    """So many reps."""
+
+    kind: Literal["reps"] = "reps"
+    count: int
+
+
+class RepRange(Value):
+    """From `low` to `high` reps, as the effort allows."""
+
+    kind: Literal["range"] = "range"
+    low: int
+    high: int
+
+
+class MaxReps(Value):
+    """As many reps as the effort allows."""
+
+    kind: Literal["max"] = "max"
+
+
+class Hold(Value):
+    """Seconds instead of reps."""
+
+    kind: Literal["hold"] = "hold"
+    seconds: int
+
+
+RepTarget = Annotated[FixedReps | RepRange | MaxReps | Hold, Field(discriminator="kind")]
+
+# --- how heavy --------------------------------------------------------------------------------------------
+
+
+class Shift(Value):
+    """A change of load: so many per cent, kilograms or pounds. Signed; `unit` is `%`, `kg` or `lb`."""
+
+    amount: Number
+    unit: Literal["%", "kg", "lb"] = "%"
+
+    @property
+    def kg(self) -> Decimal:
+        """The change in kilograms, where it is not in per cent."""
+        return to_kg(self.amount, Unit(self.unit))
+
+
+class Weight(Value):
+    """A load as typed: the whole bar, one dumbbell, the pin on the stack."""
+
+    kind: Literal["weight"] = "weight"
+    amount: Number
+    unit: Unit = Unit.KG
+
+    @property
+    def kg(self) -> Decimal:
+        """The load in exact kilograms."""
+        return to_kg(self.amount, self.unit)
+
+
+class WeightRange(Value):
+    """A load between `low` and `high`, settled on the day."""
+
+    kind: Literal["weight range"] = "weight range"
+    low: Number
+    high: Number
+    unit: Unit = Unit.KG
+
+
+class Percent(Value):
+    """A percentage of the estimated one-rep max."""
+
+    kind: Literal["percent"] = "percent"
+    percent: Number
+
+
+class RepMax(Value):
+    """The load good for exactly `reps` reps: `12RM`."""
+
+    kind: Literal["rep max"] = "rep max"
+    reps: int
+
+
+class BodyPlus(Value):
+    """Body weight plus what hangs from the belt, or minus assistance (negative)."""
+
+    kind: Literal["body"] = "body"
+    amount: Number = Decimal(0)
+    unit: Unit = Unit.KG
+
+    @property
+    def kg(self) -> Decimal:
+        """What is added, in exact kilograms; negative where it assists."""
+        return to_kg(self.amount, self.unit)
+
+
+class OfTop(Value):
+    """Relative to the heaviest set of this entry so far."""
+
+    kind: Literal["of top"] = "of top"
+    shift: Shift
+
+
+class OfPrevious(Value):
+    """Relative to the bout before, a drop (negative)."""
+
+    kind: Literal["of previous"] = "of previous"
+    shift: Shift
+
+
+LoadTarget = Annotated[
+    Weight | WeightRange | Percent | RepMax | BodyPlus | OfTop | OfPrevious, Field(discriminator="kind")
+]
+
+# --- how hard ---------------------------------------------------------------------------------------------
+
+
+class Leave(Value):
+    """Reps to keep in reserve (RIR), one number or a range."""
+
+    kind: Literal["leave"] = "leave"
+    low: int
+    high: int
+
+
+class Rpe(Value):
+    """Rate of perceived exertion. RPE = 10 − RIR (Zourdos et al. 2016)."""
+
+    kind: Literal["rpe"] = "rpe"
+    value: Number
+
+
+class FailureKind(StrEnum):
+    """What gives out: the form, or the muscle. `ANY` leaves it open."""
+
+    ANY = "any"
+    TECHNICAL = "technical"
+    MUSCULAR = "muscular"
+
+
+class ToFailure(Value):
+    """On until no further rep is possible."""
+
+    kind: Literal["failure"] = "failure"
+    how: FailureKind = FailureKind.ANY
+
+
+Effort = Annotated[Leave | Rpe | ToFailure, Field(discriminator="kind")]
+
+
+def planned_reserve(effort: Leave | Rpe | ToFailure | None) -> Decimal | None:
+    """Reps in reserve that an effort asks for at least, or None where none is asked for."""
+    match effort:
+        case Leave(low=low):
+            return Decimal(low)
+        case Rpe(value=value):
+            return 10 - value
+        case ToFailure():
+            return Decimal(0)
+    return None
+
+
+# --- how it is moved --------------------------------------------------------------------------------------
+
+
+class Tempo(Value):
+    """Seconds of lowering, pause, lifting, pause. Lifting `x` is as fast as possible."""
+
+    lowering: int
+    bottom: int
+    lifting: int | Literal["x"]
+    top: int
+
+    @property
+    def seconds(self) -> int:
+        """Seconds of one rep; a lift as fast as possible counts one."""
+        return self.lowering + self.bottom + (1 if self.lifting == "x" else self.lifting) + self.top
+
+    def __str__(self) -> str:
+        return f"{self.lowering}-{self.bottom}-{self.lifting}-{self.top}"
+
+
+class RangeOfMotion(StrEnum):
+    """How much of the range a rep covers."""
+
+    FULL = "full"
+    STRETCHED = "stretched halves"
+    SHORTENED = "shortened halves"
+    ALTERNATING = "alternating halves"
+
+
+class Side(StrEnum):
+    """Which side works. `EACH` is left, then right, logged apart."""
+
+    BOTH = "both"
+    EACH = "each side"
+    LEFT = "left"
+    RIGHT = "right"
+
+
+class Lifting(StrEnum):
+    """Who lifts and who lowers, for overloading the lowering."""
+
+    ALONE = "alone"
+    TWO_UP_ONE_DOWN = "two up one down"
+    HELPED_UP = "helped up"
+
+
+class SetUp(Value):
+    """What is worn and used: belt, bands, deficit. Sets compare only where this is the same."""
+
+    items: tuple[str, ...] = ()
+
+    def __str__(self) -> str:
+        return ", ".join(self.items)
+
+
+# --- the pieces -------------------------------------------------------------------------------------------
+
+
+class Terms(Value):
+    """What a bout, or every bout of a set, is asked to be. None says nothing."""
+
+    load: LoadTarget | None = None
+    climb: Shift | None = None
+    effort: Effort | None = None
+    tempo: Tempo | None = None
+    range_of_motion: RangeOfMotion | None = None
+    side: Side | None = None
+    lifting: Lifting | None = None
+
+    def over(self, other: "Terms") -> "Terms":
+        """These terms where they say something, the other's elsewhere."""
+        mine = {name: value for name in Terms.model_fields if (value := getattr(self, name)) is not None}
+        return other.model_copy(update=mine)
+
+
+NO_TERMS = Terms()
+
+
+class Bout(Value):
+    """An unbroken run of reps at one load. `rest` is the short rest before the next bout, in seconds."""
+
+    reps: RepTarget
+    terms: Terms = NO_TERMS
+    rest: int | None = None
+
+
+class Set(Value):
+    """Bouts with short rests or load changes inside.
+
+    `terms` hold for every bout that says nothing else, except effort, which is asked of the last bout:
+    a cluster leaves its rep in reserve at the end. `within` is the short rest between bouts, in seconds.
+    """
+
+    bouts: tuple[Bout, ...]
+    terms: Terms = NO_TERMS
+    within: int | None = None
+
+
+class Sets(Value):
+    """A run of `count` sets alike, with `rest` seconds after each."""
+
+    each: Set
+    count: int = 1
+    rest: int | None = None
+
+
+class Entry(Value):
+    """One exercise with its set-up and its sets."""
+
+    exercise: str
+    sets: tuple[Sets, ...]
+    setup: SetUp = SetUp()
+
+
+class Group(Value):
+    """Entries done in turn: one (straight), two (a pair) or more (a circuit).
+
+    `rounds` and `rest` (seconds, after each round) belong to groups of two and more; `between` is the
+    rest between members.
+    """
+
+    entries: tuple[Entry, ...]
+    rounds: int | None = None
+    rest: int | None = None
+    between: int | None = None
+
+    @property
+    def is_straight(self) -> bool:
+        """Whether this is one exercise on its own."""
+        return len(self.entries) == 1
+
+
+class Session(Value):
+    """What is planned for one visit to the gym."""
+
+    groups: tuple[Group, ...]
+    title: str = ""
+
+
+def describe_shift(shift: Shift) -> str:
+    """A shift as written: `-10%`, `+2.5 kg`."""
+    sign = "-" if shift.amount < 0 else "+"
+    unit = "%" if shift.unit == "%" else f" {shift.unit}"
+    return f"{sign}{plain(abs(shift.amount))}{unit}"

@@ -1,0 +1,241 @@
+"""The timeline: every bout, rest and change of a laid-out session as steps with expected seconds."""
+
+from collections.abc import Iterator
+from typing import Literal
+
+from fortis.core.exercises import find
+from fortis.core.structure.model import (
+    BodyPlus,
+    Effort,
+    FixedReps,
+    Hold,
+    MaxReps,
+    OfPrevious,
+    OfTop,
+    Percent,
+    RangeOfMotion,
+    RepMax,
+    RepRange,
+    RepTarget,
+    SetUp,
+    Shift,
+    Side,
+    Tempo,
+    Weight,
+    WeightRange,
+)
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
+from fortis.core.structure.writing import write_effort, write_reps
+from fortis.core.units import Unit, to_kg
+from fortis.core.value import Kilograms, Number, Value
+
+
+class Pace(Value):
+    """How long things take that nobody writes down, in seconds (common practice, the lifter's own later)."""
+
+    load_change: int = 5
+    side_change: int = 5
+    station_change: int = 5
+    reps_to_failure: int = 10
+    reps_after_short_rest: int = 6
+
+
+USUAL_PACE = Pace()
+
+
+class StepLoad(Value):
+    """A load as far as it is known: kilograms where settled or written, else what was asked.
+
+    With `body` true, `kg` is what is added to body weight.
+    """
+
+    kg: Kilograms | None = None
+    body: bool | None = None
+    percent: Number | None = None
+    rep_max: int | None = None
+    low_kg: Kilograms | None = None
+    high_kg: Kilograms | None = None
+    of_previous: Shift | None = None
+    of_top: Shift | None = None
+
+
+class Step(Value):
+    """One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
+
+    A rest or a change stands before the work it leads to and carries that work's position.
+    """
+
+    kind: Literal["work", "rest", "change"]
+    seconds: int
+    exercise: str
+    group: int
+    round: int
+    entry: int
+    set: int
+    bout: int
+    short: bool = False
+    what: Literal["load", "side", "station"] | None = None
+    side: Side = Side.BOTH
+    setup: SetUp = SetUp()
+    reps: int | None = None
+    target: RepTarget | None = None
+    asked: str = ""
+    load: StepLoad | None = None
+    effort: Effort | None = None
+    tempo: Tempo | None = None
+    range_of_motion: RangeOfMotion = RangeOfMotion.FULL
+    settled: Settled | None = None
+
+
+class Timeline(Value):
+    """A session in time. `total_seconds` is the sum of the steps' seconds."""
+
+    title: str
+    total_seconds: int
+    steps: tuple[Step, ...]
+
+
+def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
+    """Put a laid-out session in time. Rest after the very last set is left out."""
+    steps = tuple(_steps(prescription.sets, pace))
+    return Timeline(title=prescription.title, total_seconds=sum(step.seconds for step in steps), steps=steps)
+
+
+def _steps(sets: tuple[PlannedSet, ...], pace: Pace) -> Iterator[Step]:
+    last_load: dict[str, PlannedBout] = {}
+    previous: PlannedSet | None = None
+    for each in sets:
+        for index, bout in enumerate(each.bouts):
+            if index:
+                before: PlannedBout | None = each.bouts[index - 1]
+                rest = each.bouts[index - 1].rest
+            else:
+                before = last_load.get(each.exercise)
+                rest = previous.rest if previous else 0
+            if rest:
+                yield _step("rest", rest, each, bout, short=index > 0)
+            yield from _changes(each, bout, before, previous if index == 0 else each, rest, pace)
+            yield _work(each, bout, index, pace)
+            last_load[each.exercise] = bout
+        previous = each
+
+
+def _changes(
+    each: PlannedSet,
+    bout: PlannedBout,
+    before: PlannedBout | None,
+    came_from: PlannedSet | None,
+    rest: int,
+    pace: Pace,
+) -> Iterator[Step]:
+    """What has to change hands before this bout. Inside a rest it takes no time of its own."""
+    if came_from and came_from.exercise != each.exercise:
+        yield _step("change", 0 if rest else pace.station_change, each, bout, what="station")
+    elif before and before.side is not bout.side and Side.BOTH not in (before.side, bout.side):
+        yield _step("change", 0 if rest else pace.side_change, each, bout, what="side")
+    if before and _differs(before, bout):
+        yield _step("change", 0 if rest else pace.load_change, each, bout, what="load")
+
+
+def _differs(before: PlannedBout, bout: PlannedBout) -> bool:
+    if before.settled and bout.settled:
+        return before.settled.kg != bout.settled.kg
+    return isinstance(bout.load, OfPrevious) or (bout.load is not None and before.load != bout.load)
+
+
+def _step(
+    kind: Literal["rest", "change"],
+    seconds: int,
+    each: PlannedSet,
+    bout: PlannedBout,
+    *,
+    short: bool = False,
+    what: Literal["load", "side", "station"] | None = None,
+) -> Step:
+    return Step(
+        kind=kind,
+        seconds=seconds,
+        exercise=each.exercise,
+        group=each.group,
+        round=each.round,
+        entry=each.entry,
+        set=each.number,
+        bout=bout.number,
+        short=short,
+        what=what,
+        side=bout.side,
+    )
+
+
+def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
+    reps = expected_reps(bout.reps, index, pace)
+    return Step(
+        kind="work",
+        seconds=_work_seconds(each.exercise, bout, reps),
+        exercise=each.exercise,
+        group=each.group,
+        round=each.round,
+        entry=each.entry,
+        set=each.number,
+        bout=bout.number,
+        side=bout.side,
+        setup=each.setup,
+        reps=reps,
+        target=bout.reps,
+        asked=asked(bout),
+        load=step_load(bout),
+        effort=bout.effort,
+        tempo=bout.tempo,
+        range_of_motion=bout.range_of_motion,
+        settled=bout.settled,
+    )
+
+
+def asked(bout: PlannedBout) -> str:
+    """What a bout asks for, in words: `8-10 leave 1`, `max to failure`."""
+    words = [write_reps(bout.reps)]
+    if bout.range_of_motion is not RangeOfMotion.FULL:
+        words.append(bout.range_of_motion)
+    if bout.effort:
+        words.append(write_effort(bout.effort))
+    return " ".join(words)
+
+
+def expected_reps(target: RepTarget, index: int, pace: Pace = USUAL_PACE) -> int | None:
+    """Reps to expect of a target, the middle of a range; None for a hold. `index` is its place in the set."""
+    match target:
+        case FixedReps(count=reps):
+            return reps
+        case RepRange(low=low, high=high):
+            return (low + high + 1) // 2
+        case MaxReps():
+            return pace.reps_after_short_rest if index else pace.reps_to_failure
+    return None
+
+
+def _work_seconds(exercise: str, bout: PlannedBout, reps: int | None) -> int:
+    if isinstance(bout.reps, Hold):
+        return bout.reps.seconds
+    return (reps or 0) * (bout.tempo.seconds if bout.tempo else find(exercise).rep_seconds)
+
+
+def step_load(bout: PlannedBout) -> StepLoad | None:
+    """The load of a bout as far as it is known."""
+    if bout.settled:
+        return StepLoad(kg=bout.settled.kg, body=bout.settled.body or None)
+    match bout.load:
+        case Weight(kg=kg):
+            return StepLoad(kg=kg)
+        case BodyPlus(kg=kg):
+            return StepLoad(kg=kg, body=True)
+        case WeightRange(low=low, high=high, unit=unit):
+            return StepLoad(low_kg=to_kg(low, Unit(unit)), high_kg=to_kg(high, Unit(unit)))
+        case Percent(percent=percent):
+            return StepLoad(percent=percent)
+        case RepMax(reps=reps):
+            return StepLoad(rep_max=reps)
+        case OfPrevious(shift=shift):
+            return StepLoad(of_previous=shift)
+        case OfTop(shift=shift):
+            return StepLoad(of_top=shift)
+    return None

@@ -1,0 +1,157 @@
+"""The written notation, written: a session in, its one canonical text out. `read(write(x)) == x`."""
+
+from decimal import Decimal
+
+from fortis.core.structure.model import (
+    BodyPlus,
+    Bout,
+    Effort,
+    Entry,
+    FailureKind,
+    FixedReps,
+    Group,
+    Hold,
+    Leave,
+    LoadTarget,
+    MaxReps,
+    OfPrevious,
+    OfTop,
+    Percent,
+    RepMax,
+    RepRange,
+    RepTarget,
+    Rpe,
+    Session,
+    Set,
+    Sets,
+    Shift,
+    Terms,
+    ToFailure,
+    Weight,
+    WeightRange,
+    describe_shift,
+)
+from fortis.core.units import clock, plain
+
+
+def write(session: Session) -> str:
+    """Write a session in its canonical form, a line an entry, ending with a newline."""
+    lines = [f"# {session.title}"] if session.title else []
+    for group in session.groups:
+        lines += _group(group)
+    return "\n".join(lines) + "\n"
+
+
+def _group(group: Group) -> list[str]:
+    if group.is_straight:
+        return [write_entry(group.entries[0])]
+    head = ["pair" if len(group.entries) == 2 else "circuit"]
+    if group.rounds:
+        head.append(f"{group.rounds} round{'s' if group.rounds > 1 else ''}")
+    if group.between:
+        head.append(f"between {clock(group.between)}")
+    if group.rest:
+        head.append(f"rest {clock(group.rest)}")
+    return [", ".join(head) + ":", *(f"  {write_entry(entry)}" for entry in group.entries)]
+
+
+def write_entry(entry: Entry) -> str:
+    """Write one exercise with its sets on a line."""
+    setup = f" [{entry.setup}]" if entry.setup.items else ""
+    return f"{entry.exercise}{setup}: " + "; ".join(map(write_sets, entry.sets))
+
+
+def write_sets(sets: Sets) -> str:
+    """Write a run of sets: `3 x 5 at 60 kg`, `5 sets of (…)`."""
+    rest = f" rest {clock(sets.rest)}" if sets.rest else ""
+    if len(sets.each.bouts) == 1:
+        times = f"{sets.count} x " if sets.count > 1 else ""
+        return f"{times}{write_bout(sets.each.bouts[0])}{rest}"
+    return f"{sets.count} set{'s' if sets.count > 1 else ''} of {_set(sets.each)}{rest}"
+
+
+def _set(each: Set) -> str:
+    items: list[str] = []
+    for bout in each.bouts:
+        items.append(write_bout(bout))
+        if bout.rest:
+            items.append(clock(bout.rest))
+    within = f" within {clock(each.within)}" if each.within else ""
+    return f"({', '.join(items)}){_terms(each.terms)}{within}"
+
+
+def write_bout(bout: Bout) -> str:
+    """Write a bout: `8-10 leave 1`, `drop 20% to failure`."""
+    dropping = isinstance(bout.reps, MaxReps) and isinstance(bout.terms.load, OfPrevious)
+    reps = "" if dropping else write_reps(bout.reps)
+    return f"{reps}{_terms(bout.terms)}".strip()
+
+
+def write_reps(reps: RepTarget) -> str:
+    """Write a rep target: `5`, `8-10`, `max`, `hold 30s`."""
+    match reps:
+        case FixedReps(count=count):
+            return str(count)
+        case RepRange(low=low, high=high):
+            return f"{low}-{high}"
+        case MaxReps():
+            return "max"
+        case Hold(seconds=seconds):
+            return f"hold {clock(seconds)}"
+
+
+def _terms(terms: Terms) -> str:
+    words = [terms.range_of_motion.value] if terms.range_of_motion else []
+    if isinstance(terms.load, OfPrevious):
+        words.append(f"drop {_amount(terms.load.shift)}")
+    elif terms.load:
+        words.append(f"at {write_load(terms.load)}")
+    if terms.climb:
+        words.append(f"up {_amount(terms.climb)}")
+    if terms.effort:
+        words.append(write_effort(terms.effort))
+    if terms.tempo:
+        words.append(f"tempo {terms.tempo}")
+    words += [word.value for word in (terms.side, terms.lifting) if word]
+    return "".join(f" {word}" for word in words)
+
+
+def write_effort(effort: Effort) -> str:
+    """Write an effort: `leave 2`, `rpe 8`, `to failure`."""
+    match effort:
+        case Leave(low=low, high=high):
+            return f"leave {low}" if low == high else f"leave {low}-{high}"
+        case Rpe(value=value):
+            return f"rpe {plain(value)}"
+        case ToFailure(how=FailureKind.ANY):
+            return "to failure"
+        case ToFailure(how=how):
+            return f"to {how} failure"
+
+
+def write_load(load: LoadTarget) -> str:
+    """Write a load target: `60 kg`, `87%`, `bw+20 kg`, `top -10%`."""
+    match load:
+        case Weight(amount=amount, unit=unit):
+            return f"{plain(amount)} {unit}"
+        case WeightRange(low=low, high=high, unit=unit):
+            return f"{plain(low)}-{plain(high)} {unit}"
+        case Percent(percent=percent):
+            return f"{plain(percent)}%"
+        case RepMax(reps=reps):
+            return f"{reps}RM"
+        case BodyPlus(amount=amount, unit=unit):
+            return f"bw{_signed(amount)} {unit}" if amount else "bw"
+        case OfTop(shift=shift):
+            return f"top {describe_shift(shift)}" if shift.amount else "top"
+        case OfPrevious(shift=shift):
+            return f"drop {_amount(shift)}"
+
+
+def _signed(amount: Decimal) -> str:
+    return f"{'-' if amount < 0 else '+'}{plain(abs(amount))}"
+
+
+def _amount(shift: Shift) -> str:
+    unit = "%" if shift.unit == "%" else f" {shift.unit}"
+    return f"{plain(abs(shift.amount))}{unit}"

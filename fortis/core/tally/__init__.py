@@ -1,0 +1,1 @@
+"""The arithmetic after a session."""

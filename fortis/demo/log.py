@@ -1,0 +1,193 @@
+"""Twelve weeks in the boathouse: planned in the notation, played by the simulated lifter, ending today."""
+
+from collections.abc import Iterator
+from datetime import UTC, datetime, time, timedelta
+from decimal import Decimal
+from pathlib import Path
+from random import Random
+from typing import NamedTuple
+from uuid import UUID
+from zoneinfo import ZoneInfo
+
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.exercises import LoadKind
+from fortis.core.loading.kit import Bar, Kit, PlatePairs
+from fortis.core.performance import PerformedBout
+from fortis.core.structure.prescription import Position
+from fortis.core.structure.timeline import Step, timeline
+from fortis.core.tally.session import strength_kg
+from fortis.core.units import Unit
+from fortis.demo.lifter import SimulatedLifter
+from fortis.store import lifter, sessions
+from fortis.store.basis import resolved
+from fortis.store.database import open_database
+from fortis.store.tables import SessionRow
+
+SEED = 1987
+WEEKS = 12
+LIGHT_WEEK = 8
+BAD_DAY = (6, "Legs")
+"""Week and session of a night without sleep: reps are missed."""
+
+BOATHOUSE = Kit(
+    place="The boathouse",
+    bars=(
+        Bar(name="20 kg bar", kind=LoadKind.BAR, kg=Decimal(20)),
+        Bar(name="25 kg trap bar", kind=LoadKind.TRAP_BAR, kg=Decimal(25)),
+    ),
+    plates=tuple(
+        PlatePairs(kg=Decimal(kg), pairs=pairs)
+        for kg, pairs in (("25", 2), ("20", 1), ("10", 1), ("5", 1), ("2.5", 1))
+    ),
+    dumbbells=tuple(Decimal(kg) for kg in ("10", "12.5", "15", "17.5", "20", "22.5", "25")),
+    stack_step=Decimal(5),
+    stack_most=Decimal(80),
+)
+
+MAXES = {
+    "Bench press": 94.0,
+    "Ring dip": 118.0,
+    "Ring row": 66.0,
+    "Overhead press": 58.0,
+    "Trap-bar deadlift": 176.0,
+    "Weighted chin-up": 114.0,
+    "Seal row": 84.0,
+    "Front squat": 116.0,
+    "Split squat": 33.0,
+    "Leg extension": 68.0,
+}
+"""True maxes at the start, in kg of the weight moved (one dumbbell, where it is dumbbells)."""
+
+WEEKLY_GAIN = 1.006
+PRESS = """# Press and row
+Bench press: 4 x 5 at 75 kg leave 2 rest 3:00
+pair, 3 rounds, rest 1:30:
+  Ring dip: 6-8 at bw+5 kg leave 2
+  Ring row: 8-10 leave 1
+Overhead press: 3 x 6-8 at 40 kg leave 2 rest 2:00
+"""
+PULL = """# Pull
+Trap-bar deadlift [belt, high handles]: 3 sets of (2, 2, 2) at {deadlift} leave 1 within 10s rest 4:00
+Weighted chin-up: 4 x 3 at bw+20 kg leave 1 rest 3:00
+Seal row: 2 sets of (3, 4, 5, 6, 7) at {row} within 15s rest 2:30
+"""
+LEGS = """# Legs
+Front squat [belt]: 4 sets of (1 at {single}, 25s, 3 at {triple}) rest 3:00
+Split squat: 3 x 8-10 at 20 kg each side leave 1 tempo 3-1-1-0 rest 1:30
+Leg extension: 1 set of (12 at 45 kg to failure, drop 20% to failure, drop 20% to failure)
+"""
+LIGHT = {
+    "Press and row": """# Press and row, light
+Bench press: 2 x 5 at 60 kg leave 4 rest 2:00
+pair, 2 rounds, rest 1:30:
+  Ring dip: 6 at bw leave 4
+  Ring row: 8 leave 4
+""",
+    "Pull": """# Pull, light
+Trap-bar deadlift [belt, high handles]: 2 x 3 at 70% leave 4 rest 2:00
+Seal row: 2 x 8 at 50% leave 4 rest 2:00
+""",
+    "Legs": """# Legs, light
+Front squat [belt]: 2 x 3 at 65% leave 4 rest 2:00
+Leg extension: 2 x 10 at 35 kg leave 4 rest 1:30
+""",
+}
+
+
+class _Planned(NamedTuple):
+    """A session of the demo: how many days from today, in which week (from 1), its title and text."""
+
+    day: int
+    week: int
+    title: str
+    written: str
+
+
+def make_demo(path: Path, now: datetime | None = None) -> int:
+    """Write the demo into a new database at `path`; the last session is due today. Returns how many there are."""
+    moment = now or datetime.now(UTC)
+    making = path.with_name(path.name + ".making")
+    making.unlink(missing_ok=True)
+    database = open_database(making)
+    with database.begin() as work:
+        lifter.save_kit(work, BOATHOUSE)
+        zone = ZoneInfo(lifter.lifter(work).zone)
+        simulated = SimulatedLifter(dict(MAXES), Random(SEED))
+        today = moment.astimezone(zone).date()
+        plans = list(_plans())
+        for number, planned in enumerate(plans):
+            on = today + timedelta(days=planned.day)
+            row = sessions.save_plan(work, str(UUID(int=SEED << 64 | number)), planned.written, Unit.KG, on)
+            if planned.day < 0:
+                if planned.title == "Press and row":
+                    lifter.save_body_weight(work, on, Decimal("81.5") + Decimal(planned.week) / 10)
+                begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
+                _play(work, row, simulated, planned, begins)
+            if planned.title == "Legs":
+                simulated.maxes = {lift: kg * WEEKLY_GAIN for lift, kg in simulated.maxes.items()}
+    with database.kw["bind"].connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    database.kw["bind"].dispose()
+    making.replace(path)
+    return len(plans)
+
+
+def _plans() -> Iterator[_Planned]:
+    """Three sessions a week; the week under way has all three still to come, the first of them today."""
+    for week in range(1, WEEKS + 2):
+        for title, day in (("Press and row", 0), ("Pull", 2), ("Legs", 4)):
+            light = week == LIGHT_WEEK
+            written = LIGHT[title] if light else _text(title, week)
+            yield _Planned((week - WEEKS - 1) * 7 + day, week, title, written)
+
+
+def _text(title: str, week: int) -> str:
+    """The plan of a week: by weight until the maxes are known, by percentage after."""
+    known = week > 2
+    match title:
+        case "Press and row":
+            return PRESS
+        case "Pull":
+            return PULL.format(deadlift="82%" if known else "145 kg", row="12RM" if known else "55 kg")
+    return LEGS.format(single="88% up 2%" if known else "100 kg", triple="72%" if known else "80 kg")
+
+
+def _play(
+    work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, planned: _Planned, begins: datetime
+) -> None:
+    row.body_kg = lifter.body_kg(work, begins.date())
+    row.zone = lifter.lifter(work).zone
+    sessions.start(row, resolved(work, row, begins), begins)
+    tired = (planned.week, planned.title) == BAD_DAY
+    simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
+    clock = begins
+    for step in timeline(sessions.prescription_of(row)).steps:
+        seconds = step.seconds * (
+            simulated.random.uniform(1.0, 1.25) if step.kind != "rest" or not step.short else 1
+        )
+        clock += timedelta(seconds=seconds)
+        if step.kind == "work":
+            sessions.record(work, row.id, _bout(step, simulated, row), clock)
+        else:
+            simulated.rest(seconds)
+    sessions.finish(row, clock + timedelta(minutes=1))
+    work.flush()
+    work.expire(row)
+
+
+def _bout(step: Step, simulated: SimulatedLifter, row: SessionRow) -> PerformedBout:
+    kg = step.settled.kg if step.settled else None
+    moved = strength_kg(step.exercise, kg, row.body_kg)
+    assert moved is not None, step
+    went = simulated.perform(step, float(moved))
+    return PerformedBout(
+        position=Position(group=step.group, round=step.round, entry=step.entry, set=step.set, bout=step.bout),
+        exercise=step.exercise,
+        setup=step.setup,
+        side=step.side,
+        kg=kg,
+        reps=went.reps,
+        reserve=went.reserve,
+        ended=went.ended,
+    )

@@ -1,0 +1,1 @@
+"""The lifter's record in SQLite: performance in, performance out."""

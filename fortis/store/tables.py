@@ -1,0 +1,139 @@
+"""The tables. Times are UTC; loads exact decimals kept as text; what was typed is kept as typed."""
+
+from datetime import UTC, date, datetime
+from decimal import Decimal
+from typing import Any
+
+from sqlalchemy import JSON, DateTime, ForeignKey, MetaData, String, UniqueConstraint
+from sqlalchemy.engine import Dialect
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.types import TypeDecorator
+
+
+class ExactDecimal(TypeDecorator[Decimal]):
+    """A decimal kept as text, because SQLite would make it a float."""
+
+    impl = String
+    cache_ok = True
+
+    def process_bind_param(self, value: Decimal | None, dialect: Dialect) -> str | None:  # noqa: ARG002
+        """To text."""
+        return None if value is None else f"{value:f}"
+
+    def process_result_value(self, value: str | None, dialect: Dialect) -> Decimal | None:  # noqa: ARG002
+        """From text."""
+        return None if value is None else Decimal(value)
+
+
+class Instant(TypeDecorator[datetime]):
+    """A moment in UTC; aware outside, naive in SQLite."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        """To naive UTC."""
+        return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        """To aware UTC."""
+        return None if value is None else value.replace(tzinfo=UTC)
+
+
+class Table(DeclarativeBase):
+    """The base of all tables."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(table_name)s_%(column_0_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map = {
+        Decimal: ExactDecimal,
+        datetime: Instant,
+        dict[str, Any]: JSON(none_as_null=True),
+        list[str]: JSON,
+    }
+
+
+class LifterRow(Table):
+    """The one lifter: the unit they think in and their time zone."""
+
+    __tablename__ = "lifter"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    unit: Mapped[str]
+    zone: Mapped[str]
+
+
+class BodyWeightRow(Table):
+    """Body weight on a day."""
+
+    __tablename__ = "body_weight"
+
+    on: Mapped[date] = mapped_column(primary_key=True)
+    kg: Mapped[Decimal]
+
+
+class PlaceRow(Table):
+    """A place to train, with its kit."""
+
+    __tablename__ = "place"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kit: Mapped[dict[str, Any]]
+
+
+class SessionRow(Table):
+    """A session: planned, then started, then finished.
+
+    `written` is the notation as typed. `resolved` is the prescription with its loads settled, frozen when the
+    session starts, so that what is played does not change under the lifter's hands.
+    """
+
+    __tablename__ = "session"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    title: Mapped[str] = mapped_column(index=True)
+    written: Mapped[str]
+    unit: Mapped[str]
+    planned_on: Mapped[date | None] = mapped_column(index=True)
+    started_at: Mapped[datetime | None] = mapped_column(index=True)
+    finished_at: Mapped[datetime | None]
+    discarded_at: Mapped[datetime | None]
+    zone: Mapped[str | None]
+    body_kg: Mapped[Decimal | None]
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    resolved: Mapped[dict[str, Any] | None]
+    bouts: Mapped[list["BoutRow"]] = relationship(
+        back_populates="session", cascade="all, delete-orphan", order_by="BoutRow.done_at"
+    )
+
+
+class BoutRow(Table):
+    """A bout performed. Its place in the session is unique: a bout sent twice is one bout."""
+
+    __tablename__ = "bout"
+    __table_args__ = (UniqueConstraint("session_id", "group", "round", "entry", "set", "bout"),)
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    session_id: Mapped[str] = mapped_column(ForeignKey("session.id"), index=True)
+    group: Mapped[int]
+    round: Mapped[int]
+    entry: Mapped[int]
+    set: Mapped[int]
+    bout: Mapped[int]
+    exercise: Mapped[str]
+    setup: Mapped[list[str]]
+    side: Mapped[str]
+    kg: Mapped[Decimal | None]
+    reps: Mapped[int]
+    partial_reps: Mapped[int]
+    seconds: Mapped[int]
+    reserve: Mapped[int | None]
+    ended: Mapped[str | None]
+    done_at: Mapped[datetime]
+    session: Mapped[SessionRow] = relationship(back_populates="bouts")
