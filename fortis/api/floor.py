@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Path, Response
+from fastapi import APIRouter, Path
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
@@ -15,8 +15,9 @@ from fortis.core.performance import Ended, PerformedBout
 from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.prescription import Position
 from fortis.core.structure.timeline import Timeline, timeline
+from fortis.core.tally.session import tonnage
 from fortis.core.units import Unit
-from fortis.core.value import Number
+from fortis.core.value import Kilograms, Number
 from fortis.store import lifter, sessions
 from fortis.store.basis import resolved
 from fortis.store.tables import SessionRow
@@ -39,6 +40,13 @@ class FloorView(SessionCard):
     unit: Unit
     timeline: Timeline
     bouts: list[Recorded]
+    tonnage_kg: Kilograms
+
+
+class SoFar(BaseModel):
+    """What the session adds up to after a bout was saved."""
+
+    tonnage_kg: Kilograms
 
 
 class BoutDone(BaseModel):
@@ -71,6 +79,7 @@ def show(session_id: UUID, work: Work, now: Now) -> FloorView:
             Recorded(bout=bout, done_at=done.done_at)
             for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
         ],
+        tonnage_kg=tonnage(sessions.performed(row), row.body_kg),
     )
 
 
@@ -81,7 +90,7 @@ def start(session_id: UUID, work: Work, now: Now) -> FloorView:
     return show(session_id, work, now)
 
 
-@router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", status_code=204)
+@router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
 def record(
     session_id: UUID,
     group: Counted,
@@ -92,17 +101,17 @@ def record(
     done: BoutDone,
     work: Work,
     now: Now,
-) -> Response:
+) -> SoFar:
     """Save a bout in its place. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
     position = Position(group=group, round=round, entry=entry, set=set, bout=bout)
     performed = PerformedBout(position=position, **done.model_dump(exclude={"done_at"}))
     sessions.record(work, row.id, performed, done.done_at or now)
-    return Response(status_code=204)
+    return _so_far(work, row)
 
 
-@router.delete("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", status_code=204)
+@router.delete("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
 def take_back(
     session_id: UUID,
     group: Counted,
@@ -111,11 +120,12 @@ def take_back(
     set: Counted,
     bout: Counted,
     work: Work,
-) -> Response:
+) -> SoFar:
     """Take a bout back out of the record."""
+    row = sessions.get(work, str(session_id))
     position = Position(group=group, round=round, entry=entry, set=set, bout=bout)
-    sessions.take_back(work, sessions.get(work, str(session_id)).id, position)
-    return Response(status_code=204)
+    sessions.take_back(work, row.id, position)
+    return _so_far(work, row)
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})
@@ -124,6 +134,12 @@ def finish(session_id: UUID, work: Work, now: Now) -> SessionCard:
     row = sessions.get(work, str(session_id))
     sessions.finish(row, now)
     return card(row)
+
+
+def _so_far(work: Work, row: SessionRow) -> SoFar:
+    work.flush()
+    work.expire(row, ["bouts"])
+    return SoFar(tonnage_kg=tonnage(sessions.performed(row), row.body_kg))
 
 
 def _start(work: Work, row: SessionRow, now: datetime) -> None:

@@ -1,0 +1,47 @@
+import { QueryClientProvider } from "@tanstack/react-query";
+import { lazy } from "react";
+import { createBrowserRouter, Link, RouterProvider } from "react-router";
+import { queryClient } from "@/data/queries";
+import { Shell } from "./Shell";
+import { Shortcuts } from "./shortcuts";
+
+const Today = lazy(() => import("@/views/today/Today"));
+const Floor = lazy(() => import("@/views/floor/Floor"));
+const Compose = lazy(() => import("@/views/compose/Compose"));
+const Ledger = lazy(() => import("@/views/ledger/Ledger"));
+const PastSession = lazy(() => import("@/views/ledger/PastSession"));
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: "/", element: <Today /> },
+      { path: "/floor/:id?", element: <Floor /> },
+      { path: "/compose/:id?", element: <Compose /> },
+      { path: "/ledger", element: <Ledger /> },
+      { path: "/ledger/:id", element: <PastSession /> },
+      { path: "*", element: <Nowhere /> },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={queryClient}>
+      <Shortcuts>
+        <RouterProvider router={router} />
+      </Shortcuts>
+    </QueryClientProvider>
+  );
+}
+
+function Nowhere() {
+  return (
+    <div className="p-8">
+      <h1 className="text-2xl font-bold">There is nothing at this address</h1>
+      <Link to="/" className="underline underline-offset-4">
+        Go to Today
+      </Link>
+    </div>
+  );
+}

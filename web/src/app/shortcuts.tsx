@@ -1,0 +1,66 @@
+import { Dialog } from "radix-ui";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Key } from "@/parts/Button";
+
+interface Shortcut {
+  keys: string;
+  shown: string;
+  does: string;
+}
+
+const Registry = createContext<(shortcut: Shortcut) => () => void>(() => () => {});
+
+/** A key that does something while the calling view is shown, and is listed under `?`. */
+export function useShortcut(
+  keys: string,
+  shown: string,
+  does: string,
+  run: (event: KeyboardEvent) => void,
+  on = true,
+) {
+  const register = useContext(Registry);
+  useHotkeys(keys, run, { preventDefault: true, enabled: on, useKey: keys === "?" }, [run, on]);
+  useEffect(() => register({ keys, shown, does }), [register, keys, shown, does]);
+}
+
+/** Keeps the list of keys, and shows it on `?`. */
+export function Shortcuts({ children }: { children: ReactNode }) {
+  const [list, setList] = useState<Shortcut[]>([]);
+  const [open, setOpen] = useState(false);
+  const register = useMemo(
+    () => (shortcut: Shortcut) => {
+      setList((before) => [...before, shortcut]);
+      return () => setList((before) => before.filter((each) => each !== shortcut));
+    },
+    [],
+  );
+  useHotkeys("?", () => setOpen(true), { useKey: true });
+  return (
+    <Registry value={register}>
+      {children}
+      <Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+          <Dialog.Content
+            aria-describedby={undefined}
+            className="fixed inset-x-4 top-[12vh] mx-auto max-h-[76vh] max-w-md overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"
+          >
+            <Dialog.Title className="text-xl font-bold">Keys</Dialog.Title>
+            <dl className="mt-4 grid grid-cols-[1fr_auto] gap-x-6 gap-y-2">
+              {[...list, { keys: "?", shown: "?", does: "This list" }].map((each) => (
+                <div key={each.keys} className="contents">
+                  <dt>{each.does}</dt>
+                  <dd className="text-right">
+                    <Key>{each.shown}</Key>
+                  </dd>
+                </div>
+              ))}
+            </dl>
+            <Dialog.Close className="mt-5 min-h-11 underline underline-offset-4">Close</Dialog.Close>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </Registry>
+  );
+}

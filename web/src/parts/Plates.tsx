@@ -1,0 +1,52 @@
+import type { Schemas } from "@/data/client";
+import { plain } from "@/score/words";
+
+type Settled = Schemas["Settled"];
+
+/** What is on the bar, in words: 25 25 20 5 each side on the 20 kg bar. Empty where nothing is built. */
+export function buildWords(settled: Settled): string {
+  const plates = settled.side.map(plain).join(" ");
+  if (settled.bar) return plates ? `Each side ${plates} on the ${settled.bar}.` : `The ${settled.bar} alone.`;
+  if (settled.body && settled.side.length) return `${plates} on the belt.`;
+  return "";
+}
+
+/** One sleeve of the bar, drawn from the collar outwards. */
+export function Plates({ settled, className }: { settled: Settled; className?: string }) {
+  if (!settled.bar) return null;
+  const tall = (kg: number) => 44 + Math.min(kg, 25) * 2.4;
+  const broad = (kg: number) => 13 + Math.min(kg, 25) * 0.36;
+  let x = 66;
+  const plates = settled.side.map((kg, place) => {
+    const plate = { kg, x, width: broad(kg), height: tall(kg), key: `${place}-${kg}` };
+    x += plate.width + 2;
+    return plate;
+  });
+  return (
+    <svg viewBox="0 0 200 112" className={className} role="img" aria-label={buildWords(settled)}>
+      <rect x={0} y={52} width={200} height={8} className="fill-faint opacity-50" />
+      <rect x={58} y={48} width={6} height={16} className="fill-ink" />
+      {plates.map((plate) => (
+        <g key={plate.key}>
+          <rect
+            x={plate.x}
+            y={56 - plate.height / 2}
+            width={plate.width}
+            height={plate.height}
+            rx={2}
+            className="fill-panel stroke-ink"
+            strokeWidth={1.5}
+          />
+          <text
+            x={plate.x + plate.width / 2}
+            y={60}
+            textAnchor="middle"
+            className="fill-ink text-[11px] font-bold [font-stretch:75%]"
+          >
+            {plain(plate.kg)}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}

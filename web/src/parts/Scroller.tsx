@@ -1,0 +1,27 @@
+import { clsx } from "clsx";
+import type { ReactNode, Ref } from "react";
+
+/** A box that scrolls sideways where its content is wider, reachable by key as well as by thumb. */
+export function Scroller({
+  ref,
+  label,
+  className,
+  children,
+}: {
+  ref?: Ref<HTMLElement>;
+  label: string;
+  className?: string;
+  children: ReactNode;
+}) {
+  return (
+    <section
+      ref={ref}
+      aria-label={label}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must take the focus to be scrolled by key
+      tabIndex={0}
+      className={clsx("overflow-x-auto overflow-y-hidden", className)}
+    >
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,190 @@
+import { clsx } from "clsx";
+import { Fragment, useId } from "react";
+import type { Step } from "@/data/client";
+import type { BoutMark, ScoreLayout, Stave, Tense } from "./layout";
+import { read } from "./words";
+
+const STEM = 26;
+const INK: Record<Tense, string> = {
+  done: "fill-ink stroke-ink",
+  now: "fill-transparent stroke-work",
+  planned: "fill-transparent stroke-ink",
+};
+
+/** A group drawn as a score. The drawing is one picture to a screen reader, with its text equivalent beside it. */
+export function Score({
+  layout,
+  steps,
+  captions,
+  left = 64,
+}: {
+  layout: ScoreLayout;
+  steps: Step[];
+  captions: Record<string, string>;
+  left?: number;
+}) {
+  const label = useId();
+  return (
+    <figure className="m-0">
+      <svg
+        role="img"
+        aria-labelledby={label}
+        width={layout.width}
+        height={layout.height}
+        viewBox={`0 0 ${layout.width} ${layout.height}`}
+        className="block overflow-visible"
+      >
+        <title id={label}>{`Score of ${layout.staves.map((stave) => stave.exercise).join(" and ")}`}</title>
+        {layout.staves.length > 1 && <Bracket layout={layout} />}
+        {layout.staves.map((stave) => (
+          <StaveDrawing
+            key={stave.exercise}
+            stave={stave}
+            left={left}
+            right={layout.width}
+            caption={captions[stave.exercise] ?? ""}
+          />
+        ))}
+        {layout.now !== null && <Now x={layout.now} layout={layout} />}
+      </svg>
+      <figcaption className="sr-only">{read(steps).join(" ")}</figcaption>
+    </figure>
+  );
+}
+
+function Bracket({ layout }: { layout: ScoreLayout }) {
+  const [top, bottom] = [30, layout.height - 14];
+  return <path d={`M10 ${top}H4V${bottom}H10`} className="fill-none stroke-ink" strokeWidth={2} />;
+}
+
+function StaveDrawing({
+  stave,
+  left,
+  right,
+  caption,
+}: {
+  stave: Stave;
+  left: number;
+  right: number;
+  caption: string;
+}) {
+  return (
+    <g>
+      <text x={left} y={stave.top + 16} className="fill-ink text-[17px] font-bold">
+        {stave.exercise}
+        <tspan dx={14} className="fill-faint text-[13px] font-normal">
+          {caption}
+        </tspan>
+      </text>
+      {stave.lines.map((line) => (
+        <Fragment key={line.y}>
+          <line x1={left} x2={right} y1={line.y} y2={line.y} className="stroke-hairline" />
+          <text x={left - 8} y={line.y + 4} textAnchor="end" className="fill-faint text-[12px]">
+            {line.label}
+          </text>
+        </Fragment>
+      ))}
+      {stave.rests.map((rest) => (
+        <g key={rest.x} className={clsx(rest.past && "opacity-60")}>
+          <line
+            x1={rest.x}
+            x2={rest.x + rest.width}
+            y1={rest.y}
+            y2={rest.y}
+            className="stroke-rest"
+            strokeWidth={rest.short ? 2 : 4}
+            strokeLinecap="round"
+          />
+          <text
+            x={rest.x + rest.width / 2}
+            y={rest.y + 17}
+            textAnchor="middle"
+            className="fill-rest text-[12px] font-semibold"
+          >
+            {rest.label}
+          </text>
+        </g>
+      ))}
+      {stave.drops.map((drop) => (
+        <g key={drop.x1}>
+          <line {...drop} className="stroke-work" strokeWidth={1.5} strokeDasharray="3 3" />
+          <text
+            x={(drop.x1 + drop.x2) / 2 + 7}
+            y={Math.min(drop.y1, drop.y2) + Math.abs(drop.y2 - drop.y1) / 2 - 5}
+            className="fill-work text-[12px] font-semibold"
+          >
+            {drop.label}
+          </text>
+        </g>
+      ))}
+      {stave.bouts.map((bout) => (
+        <BoutDrawing key={bout.index} bout={bout} />
+      ))}
+    </g>
+  );
+}
+
+function BoutDrawing({ bout }: { bout: BoutMark }) {
+  const first = bout.heads[0];
+  const last = bout.heads.at(-1);
+  const stroke = bout.tense === "now" ? "stroke-work" : "stroke-ink";
+  const end = bout.hold ? bout.x + bout.width : (last?.x ?? bout.x);
+  return (
+    <g>
+      {bout.hold && (
+        <g className={clsx(stroke, bout.tense === "done" ? "fill-ink" : "fill-transparent")}>
+          <rect x={bout.x - 6} y={bout.y - 5} width={bout.width} height={10} rx={5} strokeWidth={1.5} />
+        </g>
+      )}
+      {bout.heads.map((head) => (
+        <g key={head.x} className={INK[head.tense]} strokeWidth={1.5}>
+          {head.kind === "missed" ? (
+            <path d={`M${head.x - 4} ${bout.y - 4}l8 8m0-8l-8 8`} className="stroke-work" />
+          ) : (
+            <>
+              <line x1={head.x} x2={head.x} y1={bout.y - STEM} y2={bout.y - 4} strokeWidth={1.2} />
+              {head.kind === "half" ? (
+                <path d={`M${head.x - 6} ${bout.y}a6 5 0 0 0 12 0z`} />
+              ) : (
+                <ellipse cx={head.x} cy={bout.y} rx={5.6} ry={4.6} />
+              )}
+            </>
+          )}
+        </g>
+      ))}
+      {first && last && bout.heads.length > 1 && (
+        <line
+          x1={first.x - 0.6}
+          x2={last.x + 0.6}
+          y1={bout.y - STEM}
+          y2={bout.y - STEM}
+          className={stroke}
+          strokeWidth={3.5}
+        />
+      )}
+      {Array.from({ length: bout.reserve }, (_, place) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the dots have no identity but their place
+        <circle key={place} cx={end + 14 + place * 9} cy={bout.y} r={2.3} className="fill-faint opacity-60" />
+      ))}
+      {(bout.label || bout.hold) && (
+        <text
+          x={bout.heads.length > 3 || bout.hold ? (bout.x + end) / 2 : bout.x - 6}
+          y={bout.y + 21}
+          textAnchor={bout.heads.length > 3 || bout.hold ? "middle" : "start"}
+          className="fill-ink text-[12px] font-semibold"
+        >
+          {[bout.label, bout.hold].filter(Boolean).join(" · ")}
+        </text>
+      )}
+    </g>
+  );
+}
+
+function Now({ x, layout }: { x: number; layout: ScoreLayout }) {
+  return (
+    <g className="fill-work stroke-work" aria-hidden>
+      <line x1={x} x2={x} y1={24} y2={layout.height - 8} strokeWidth={1.5} />
+      <path d={`M${x - 6} 20h12l-6 8z`} stroke="none" />
+    </g>
+  );
+}

@@ -1,0 +1,294 @@
+import { scaleLinear } from "d3-scale";
+import type { Bout, Step } from "@/data/client";
+import { loadWords, plain, restLabel } from "./words";
+
+/** How a note stands to the moment: behind it, at it, or still to come. */
+export type Tense = "done" | "now" | "planned";
+
+export interface Head {
+  x: number;
+  kind: "full" | "half" | "missed";
+  tense: Tense;
+}
+
+export interface BoutMark {
+  index: number;
+  x: number;
+  y: number;
+  width: number;
+  heads: Head[];
+  tense: Tense;
+  label: string;
+  hold: string;
+  reserve: number;
+}
+
+export interface RestMark {
+  x: number;
+  y: number;
+  width: number;
+  label: string;
+  short: boolean;
+  past: boolean;
+}
+
+export interface DropMark {
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+  label: string;
+}
+
+export interface Line {
+  y: number;
+  label: string;
+}
+
+export interface Stave {
+  exercise: string;
+  top: number;
+  bottom: number;
+  lines: Line[];
+  bouts: BoutMark[];
+  rests: RestMark[];
+  drops: DropMark[];
+}
+
+export interface ScoreLayout {
+  width: number;
+  height: number;
+  staves: Stave[];
+  now: number | null;
+}
+
+export interface ScoreInput {
+  /** The steps of one group, in order. */
+  steps: Step[];
+  /** Bouts done, by the index of their step in `steps`. */
+  done?: Map<number, Bout>;
+  /** The index of the step that is on now. */
+  at?: number | null;
+  /** The width to fill; longer scores keep their own width and are scrolled. */
+  width: number;
+  /** Where the staves begin, right of the load labels. */
+  left?: number;
+}
+
+export const HEAD = 14;
+const MOST_HEADS = 40;
+const LEAD = 26;
+const GAP = 20;
+const STEM = 26;
+const STAVE_TITLE = 34;
+const STAVE_BELOW = 34;
+const PITCH = 34;
+/** How far a score may be squeezed before it is scrolled instead. */
+const TIGHTEST = 0.72;
+
+/** Lay out one group as a score: a stave an exercise, load as pitch, the steps in order from left to right. */
+export function layoutScore({
+  steps,
+  done = new Map(),
+  at = null,
+  width,
+  left = 64,
+}: ScoreInput): ScoreLayout {
+  const names = [...new Set(steps.map((step) => step.exercise))];
+  const pitches = names.map((name) =>
+    pitchOf(steps.filter((step) => step.exercise === name && step.kind === "work")),
+  );
+  const spans = spansOf(steps, done);
+  const natural = spans.reduce((sum, span) => sum + span, LEAD);
+  const room = width - left;
+  const squeeze = natural > room ? Math.max(room / natural, TIGHTEST) : Math.min(room / natural, 1.35);
+  const staves: Stave[] = [];
+  let top = 0;
+  for (const [place, exercise] of names.entries()) {
+    const pitch = pitches[place] as Pitch;
+    const bottom = top + STAVE_TITLE + STEM + pitch.height + STAVE_BELOW;
+    const base = top + STAVE_TITLE + STEM;
+    const lines = pitch.lines.map((line) => ({ y: base + pitch.y(line.load), label: line.label }));
+    staves.push({ exercise, top, bottom, lines, bouts: [], rests: [], drops: [] });
+    top = bottom;
+  }
+  const placed = new Placing(staves, names, pitches, squeeze);
+  let x = left + LEAD * squeeze;
+  let now: number | null = null;
+  for (const [index, step] of steps.entries()) {
+    const span = (spans[index] as number) * squeeze;
+    const before = at !== null && index < at;
+    const tense: Tense = done.has(index) ? "done" : index === at ? "now" : "planned";
+    if (index === at) now = x;
+    placed.place(step, index, x, span, tense, before || tense === "done", done.get(index));
+    x += span;
+  }
+  return { width: Math.max(x + 8, width), height: top, staves, now };
+}
+
+/** Puts marks on their staves, remembering what stands before each. */
+class Placing {
+  private last = new Map<string, { x: number; mark: BoutMark; load: string }>();
+  private rest: { step: Step; x: number; span: number; past: boolean } | null = null;
+  private lastExercise: string | null = null;
+  private staves: Stave[];
+  private names: string[];
+  private pitches: Pitch[];
+  private squeeze: number;
+
+  constructor(staves: Stave[], names: string[], pitches: Pitch[], squeeze: number) {
+    this.staves = staves;
+    this.names = names;
+    this.pitches = pitches;
+    this.squeeze = squeeze;
+  }
+
+  place(
+    step: Step,
+    index: number,
+    x: number,
+    span: number,
+    tense: Tense,
+    past: boolean,
+    bout: Bout | undefined,
+  ) {
+    if (step.kind === "rest") this.rest = { step, x, span, past };
+    if (step.kind !== "work") return;
+    const stave = this.staves[this.names.indexOf(step.exercise)] as Stave;
+    const pitch = this.pitches[this.names.indexOf(step.exercise)] as Pitch;
+    const y = stave.top + STAVE_TITLE + STEM + pitch.y(pitch.of(step));
+    const load = bout?.kg != null && !step.load?.body ? plain(bout.kg) : loadWords(step);
+    const before = this.last.get(step.exercise);
+    const mark = boutMark(step, index, x, y, span, tense, bout, this.squeeze);
+    if (before && before.load === load && before.mark.y === y && step.bout > 1) mark.label = "";
+    else mark.label = [load, mark.label].filter(Boolean).join(" ");
+    stave.bouts.push(mark);
+    this.join(step, stave, mark, before?.mark, x);
+    this.last.set(step.exercise, { x, mark, load });
+    this.lastExercise = step.exercise;
+    this.rest = null;
+  }
+
+  /** Draw what lies between this bout and the one before: a rest, or the fall of a drop. */
+  private join(step: Step, stave: Stave, mark: BoutMark, before: BoutMark | undefined, x: number) {
+    const within = step.bout > 1 && before;
+    if (within && before.y !== mark.y) {
+      const label = `${this.rest?.step.seconds ?? 0} s`;
+      stave.drops.push({ x1: before.x + before.width + 4, y1: before.y, x2: x - 10, y2: mark.y, label });
+      return;
+    }
+    if (!this.rest) return;
+    const of = this.staves[this.names.indexOf(this.lastExercise ?? step.exercise)] ?? stave;
+    const { x: from, span, step: rest, past } = this.rest;
+    const y = of.bouts.at(-1)?.y ?? mark.y;
+    const inset = rest.short ? 5 : 12;
+    of.rests.push({
+      x: from + inset,
+      y,
+      width: Math.max(span - 2 * inset, 8),
+      label: restLabel(rest.seconds),
+      short: rest.short,
+      past,
+    });
+  }
+}
+
+function boutMark(
+  step: Step,
+  index: number,
+  x: number,
+  y: number,
+  span: number,
+  tense: Tense,
+  bout: Bout | undefined,
+  squeeze: number,
+): BoutMark {
+  const count = headCount(step, bout);
+  const halves = Math.min(bout?.partial_reps ?? 0, MOST_HEADS);
+  const spacing = headSpacing(count + halves) * squeeze;
+  const missed =
+    bout !== undefined && bout.reps < least(step) ? Math.min(least(step) - bout.reps, MOST_HEADS) : 0;
+  const halfAsked = step.range_of_motion !== "full";
+  const kinds: Head["kind"][] = [
+    ...Array<Head["kind"]>(count).fill(halfAsked ? "half" : "full"),
+    ...Array<Head["kind"]>(halves).fill("half"),
+    ...Array<Head["kind"]>(missed).fill("missed"),
+  ];
+  const heads = kinds.map((kind, place) => ({ x: x + place * spacing, kind, tense }));
+  const target = step.target;
+  const label =
+    target?.kind === "range" && !bout
+      ? `× ${target.low}–${target.high}`
+      : target?.kind === "max" && !bout
+        ? "× max"
+        : "";
+  const hold = target?.kind === "hold" ? `${bout?.seconds || target.seconds} s` : "";
+  const width = hold ? span - GAP * squeeze : Math.max((heads.length - 1) * spacing, 0);
+  return { index, x, y, width, heads: hold ? [] : heads, tense, label, hold, reserve: reserve(step, bout) };
+}
+
+const headCount = (step: Step, bout: Bout | undefined) =>
+  Math.min(bout ? bout.reps : (step.reps ?? 0), MOST_HEADS);
+
+const headSpacing = (count: number) => (count <= 8 ? HEAD : count <= 15 ? 11 : 8);
+
+const least = (step: Step) =>
+  step.target?.kind === "reps" ? step.target.count : step.target?.kind === "range" ? step.target.low : 0;
+
+function reserve(step: Step, bout: Bout | undefined): number {
+  if (bout) return Math.min(bout.reserve ?? 0, 5);
+  if (step.effort?.kind === "leave") return Math.min(step.effort.low, 5);
+  if (step.effort?.kind === "rpe") return Math.max(Math.floor(10 - step.effort.value), 0);
+  return 0;
+}
+
+/** How wide each step is. Rests grow with their length, but slowly: the eye wants order more than scale. */
+function spansOf(steps: Step[], done: Map<number, Bout>): number[] {
+  return steps.map((step, index) => {
+    if (step.kind === "rest") return step.short ? 34 : 44 + Math.min(step.seconds / 9, 26);
+    if (step.kind === "change") return step.what === "load" && step.seconds > 0 ? 22 : 0;
+    if (step.target?.kind === "hold") return 70 + GAP;
+    const bout = done.get(index);
+    const missed = bout ? Math.max(least(step) - bout.reps, 0) : 0;
+    const heads = headCount(step, bout) + (bout?.partial_reps ?? 0) + missed;
+    const labels = step.target?.kind === "range" || step.target?.kind === "max" ? 18 : 0;
+    return (heads - 1) * headSpacing(heads) + reserve(step, bout) * 9 + GAP + labels;
+  });
+}
+
+interface Pitch {
+  height: number;
+  lines: { load: number; label: string }[];
+  of: (step: Step) => number;
+  y: (load: number) => number;
+}
+
+/** The staff of one exercise: a line for each load used, heavier higher; ticks where there are many. */
+function pitchOf(work: Step[]): Pitch {
+  const known = (step: Step) => step.load?.kg ?? step.load?.percent ?? null;
+  let carried = 0;
+  const loads = new Map<Step, number>();
+  for (const step of work) {
+    const shift = step.load?.of_previous ?? step.load?.of_top;
+    const load = known(step) ?? (shift?.unit === "%" ? (carried || 100) * (1 + shift.amount / 100) : carried);
+    loads.set(step, load);
+    carried = load;
+  }
+  const distinct = [...new Set(loads.values())].sort((a, b) => b - a);
+  const [high, low] = [distinct[0] ?? 0, distinct.at(-1) ?? 0];
+  const height = distinct.length > 1 ? PITCH * Math.min(distinct.length - 1, 2) : 0;
+  const scale = scaleLinear([low, high], [height, 0]);
+  const shown = distinct.length <= 3 ? distinct : [high, (high + low) / 2, low];
+  const step = work[0];
+  const label = (load: number) => {
+    if (!step?.load) return "";
+    if (step.load.body) return load === 0 ? "bw" : `${load > 0 ? "+" : "−"}${plain(Math.abs(load))}`;
+    return known(step) === null ? "" : plain(load);
+  };
+  return {
+    height,
+    lines: shown.map((load) => ({ load, label: label(load) })),
+    of: (of) => loads.get(of) ?? low,
+    y: (load) => (height ? scale(load) : 0),
+  };
+}

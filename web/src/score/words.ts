@@ -1,0 +1,89 @@
+import type { Bout, Reason, Step } from "@/data/client";
+
+/** A number as a lifter writes it: no trailing zeros, two decimals at most. */
+export const plain = (number: number): string => String(Math.round(number * 100) / 100);
+
+/** Kilograms with thousands set apart, rounded to whole ones from a thousand up. */
+export const kilograms = (kg: number): string =>
+  `${kg >= 1000 ? Math.round(kg).toLocaleString("en-GB") : plain(kg)} kg`;
+
+/** A clock: 7 → 0:07, 151 → 2:31, 3720 → 1:02:00. Below zero it counts on with a plus. */
+export function clock(seconds: number): string {
+  const whole = Math.abs(Math.trunc(seconds));
+  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
+  const tail = `${hours ? String(minutes).padStart(2, "0") : minutes}:${String(rest).padStart(2, "0")}`;
+  return `${seconds < 0 && whole ? "+" : ""}${hours ? `${hours}:` : ""}${tail}`;
+}
+
+/** A rest on the score: bare seconds inside a set, a clock between sets. */
+export const restLabel = (seconds: number): string => (seconds < 60 ? String(seconds) : clock(seconds));
+
+export const minutes = (seconds: number): string => `${Math.max(Math.round(seconds / 60), 1)} min`;
+
+/** The load of a step, as far as it is settled: 170, bw+20, 87 %, 12RM. */
+export function loadWords(step: Pick<Step, "load">): string {
+  const load = step.load;
+  if (!load) return "";
+  if (load.kg !== null) return load.body ? bodyWords(load.kg) : plain(load.kg);
+  if (load.percent !== null) return `${plain(load.percent)} %`;
+  if (load.rep_max !== null) return `${load.rep_max}RM`;
+  if (load.low_kg !== null && load.high_kg !== null) return `${plain(load.low_kg)}–${plain(load.high_kg)}`;
+  const shift = load.of_previous ?? load.of_top;
+  return shift ? `${shift.amount > 0 ? "+" : "−"}${plain(Math.abs(shift.amount))} ${shift.unit}` : "";
+}
+
+/** Added or assisting load beside body weight. */
+export const bodyWords = (kg: number): string =>
+  kg === 0 ? "bw" : `bw${kg > 0 ? "+" : "−"}${plain(Math.abs(kg))}`;
+
+/** The unit a load is told in: kg where it is a weight, nothing where the words say it all. */
+export const loadUnit = (step: Pick<Step, "load">): string =>
+  step.load && (step.load.kg !== null || step.load.low_kg !== null) && !(step.load.body && step.load.kg === 0)
+    ? "kg"
+    : "";
+
+/** What a rep target asks for, in short: 5, 8–10, max, 30 s. */
+export function targetWords(target: Step["target"]): string {
+  switch (target?.kind) {
+    case "reps":
+      return String(target.count);
+    case "range":
+      return `${target.low}–${target.high}`;
+    case "max":
+      return "max";
+    case "hold":
+      return `${target.seconds} s`;
+    default:
+      return "";
+  }
+}
+
+const SIDES: Record<string, string> = { left: " left", right: " right" };
+
+export const sideWords = (side: Step["side"]): string => SIDES[side] ?? "";
+
+/** A bout as it went: 5 at 75 kg, 2 left. */
+export function doneWords(bout: Bout, body: boolean): string {
+  const count = bout.seconds ? `${bout.seconds} s` : String(bout.reps);
+  const half = bout.partial_reps ? ` + ${bout.partial_reps} half` : "";
+  const kg = bout.kg === null ? "" : body ? ` at ${bodyWords(bout.kg)}` : ` at ${plain(bout.kg)} kg`;
+  const left = bout.reserve === null ? "" : `, ${bout.reserve} left`;
+  return `${count}${half}${kg}${left}`;
+}
+
+/** A plan read aloud: every bout and rest of one group in a sentence each. The score's text equivalent. */
+export function read(steps: Step[]): string[] {
+  return steps.flatMap((step) => {
+    if (step.kind === "rest")
+      return [`Rest ${step.seconds < 60 ? `${step.seconds} seconds` : clock(step.seconds)}.`];
+    if (step.kind === "change") return [];
+    const load = loadWords(step);
+    const at = load ? ` at ${load}${loadUnit(step) ? " kg" : ""}` : "";
+    const unit = step.target?.kind === "reps" ? (step.target.count === 1 ? " rep" : " reps") : "";
+    return [
+      `${step.exercise}${sideWords(step.side)}, set ${step.set}: ${targetWords(step.target)}${unit}${at}.`,
+    ];
+  });
+}
+
+export const reasonText = (reasons: Reason[]): string => reasons.map((reason) => reason.text).join(" ");

@@ -1,0 +1,30 @@
+const DAY = 86_400_000;
+const WEEKDAY = new Intl.DateTimeFormat("en-GB", { weekday: "long" });
+const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long" });
+const FULL = new Intl.DateTimeFormat("en-GB", {
+  weekday: "short",
+  day: "numeric",
+  month: "short",
+  year: "numeric",
+});
+
+const local = (iso: string) => new Date(`${iso.slice(0, 10)}T12:00:00`);
+
+/** A day beside today: today, yesterday, Thursday, 3 November. */
+export function dayWords(iso: string, today: string): string {
+  const apart = Math.round((local(iso).getTime() - local(today).getTime()) / DAY);
+  if (apart === 0) return "today";
+  if (apart === 1) return "tomorrow";
+  if (apart === -1) return "yesterday";
+  if (apart > 1 && apart < 7) return WEEKDAY.format(local(iso));
+  return DATE.format(local(iso));
+}
+
+/** A date in full: Tue, 3 Nov 2026. Takes a moment too, told in this device's zone. */
+export const fullDate = (iso: string): string => FULL.format(iso.length > 10 ? new Date(iso) : local(iso));
+
+/** A date as the interface wants it, in this device's zone. */
+export function isoDate(date: Date): string {
+  const month = String(date.getMonth() + 1).padStart(2, "0");
+  return `${date.getFullYear()}-${month}-${String(date.getDate()).padStart(2, "0")}`;
+}

@@ -1,0 +1,53 @@
+import { clsx } from "clsx";
+import { buildWords, Plates } from "@/parts/Plates";
+import { loadUnit, loadWords, plain, sideWords, targetWords } from "@/score/words";
+import { changeWords } from "./ClockPanel";
+import type { Playing } from "./useSession";
+
+/** What to lift: the load readable from two metres away, the plates, and why it is this load. */
+export function LoadPanel({ playing, className }: { playing: Playing; className?: string }) {
+  const { place, steps } = playing;
+  const step = place.work === null ? undefined : steps[place.work];
+  if (!step) return null;
+  const sets = new Set(
+    steps
+      .filter((each) => each.kind === "work" && each.entry === step.entry && each.group === step.group)
+      .map((each) => each.set),
+  ).size;
+  const bouts = steps.filter(
+    (each) =>
+      each.kind === "work" && each.group === step.group && each.entry === step.entry && each.set === step.set,
+  ).length;
+  const settled = step.settled;
+  const change = changeWords({ place, steps });
+  const setWords = `Set ${step.set} of ${sets}${bouts > 1 ? `, bout ${step.bout} of ${bouts}` : ""}`;
+  return (
+    <section
+      aria-label="Load"
+      className={clsx(className, "rounded-card border border-hairline bg-panel p-4 lg:p-6")}
+    >
+      <p className="text-[15px] text-faint">
+        {step.exercise}
+        {sideWords(step.side)} · {setWords}
+      </p>
+      <p className="narrow mt-1 text-6xl leading-none font-extrabold tracking-tight lg:text-7xl">
+        {loadWords(step) || <span className="text-4xl">your load</span>}
+        <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
+        <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
+      </p>
+      {settled && <Plates settled={settled} className="mt-3 w-64 max-w-full" />}
+      <div className="mt-2 space-y-1 text-[15px] text-faint">
+        {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
+        {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}
+        {change && <p className="text-ink">{`${change.charAt(0).toUpperCase()}${change.slice(1)}.`}</p>}
+        {step.setup.items.length > 0 && <p>Set up: {step.setup.items.join(", ")}.</p>}
+        {settled?.reasons.map((reason) => (
+          <p key={reason.text}>{reason.text}</p>
+        ))}
+        {!settled && (
+          <p>No load could be settled for this yet: pick one for {step.asked}, and it is learnt from.</p>
+        )}
+      </div>
+    </section>
+  );
+}

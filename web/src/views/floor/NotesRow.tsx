@@ -1,0 +1,127 @@
+import { clsx } from "clsx";
+import { RadioGroup } from "radix-ui";
+import { type PointerEvent, useRef } from "react";
+import type { Bout, Step } from "@/data/client";
+import { mostReps } from "./play";
+
+const MOST_RESERVE = 5;
+const SHOWN = 16;
+
+/**
+ * The row of notes: tap the last rep done, then how many were left; or press on the rep, slide to the
+ * reserve and let go. Each half is a radio group, so arrows and screen readers work as they do anywhere.
+ */
+export function NotesRow({
+  step,
+  bout,
+  onReps,
+  onReserve,
+}: {
+  step: Step;
+  bout: Bout | null;
+  onReps: (reps: number) => void;
+  onReserve: (reserve: number) => void;
+}) {
+  const most = Math.max(mostReps(step.target), (bout?.reps ?? 0) + 1);
+  const first = Math.max(most - SHOWN + 1, 0);
+  const sliding = useRef(false);
+
+  const slide = (event: PointerEvent) => {
+    if (!sliding.current) return;
+    sliding.current = false;
+    const under = document
+      .elementFromPoint(event.clientX, event.clientY)
+      ?.closest<HTMLElement>("[data-reserve]");
+    if (under?.dataset.reserve) onReserve(Number(under.dataset.reserve));
+  };
+
+  return (
+    <div
+      onPointerDown={(event) => {
+        const rep = (event.target as Element).closest<HTMLElement>("[data-rep]");
+        sliding.current = rep !== null;
+        if (rep) onReps(Number(rep.dataset.rep));
+      }}
+      onPointerUp={slide}
+      onPointerCancel={() => {
+        sliding.current = false;
+      }}
+      className="touch-none space-y-3 select-none"
+    >
+      <RadioGroup.Root
+        aria-label="Reps done"
+        value={bout ? String(bout.reps) : ""}
+        onValueChange={(value) => onReps(Number(value))}
+        className="flex flex-wrap gap-1"
+      >
+        {Array.from({ length: most - first + 1 }, (_, place) => first + place).map((rep) => (
+          <RadioGroup.Item
+            key={rep}
+            value={String(rep)}
+            data-rep={rep}
+            aria-label={rep === 1 ? "1 rep" : `${rep} reps`}
+            className={clsx(
+              "group grid size-11 place-items-center font-bold",
+              bout && rep <= bout.reps && rep > 0 ? "text-paper" : "text-ink",
+            )}
+          >
+            <span
+              className={clsx(
+                "grid h-9 w-10 place-items-center rounded-[50%] border-2",
+                rep === 0 && "border-transparent text-faint",
+                rep > 0 && bout && rep <= bout.reps && "border-ink bg-ink",
+                rep > 0 && !(bout && rep <= bout.reps) && "border-dashed border-faint/60 text-faint",
+                rep === 0 && bout?.reps === 0 && "border-work text-work",
+              )}
+            >
+              {rep === 0 ? "✕" : rep}
+            </span>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      <RadioGroup.Root
+        aria-label="Reps left"
+        value={bout?.reserve == null ? "" : String(Math.min(bout.reserve, MOST_RESERVE))}
+        onValueChange={(value) => onReserve(Number(value))}
+        className="flex flex-wrap gap-1"
+      >
+        {Array.from({ length: MOST_RESERVE + 1 }, (_, left) => {
+          const chosen = bout?.reserve != null && Math.min(bout.reserve, MOST_RESERVE) === left;
+          return (
+            <RadioGroup.Item
+              // biome-ignore lint/suspicious/noArrayIndexKey: the number is the identity
+              key={left}
+              value={String(left)}
+              data-reserve={left}
+              aria-label={left === MOST_RESERVE ? "5 or more left" : `${left} left`}
+              className="grid size-11 place-items-center"
+            >
+              <span
+                className={clsx(
+                  "grid size-9 place-items-center rounded-full border-2",
+                  chosen ? "border-work font-bold text-work" : "border-dashed border-faint/60 text-faint",
+                )}
+              >
+                {left === MOST_RESERVE ? "5+" : left}
+              </span>
+            </RadioGroup.Item>
+          );
+        })}
+      </RadioGroup.Root>
+      <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
+        {bout && <DoneInWords bout={bout} />}
+      </p>
+    </div>
+  );
+}
+
+function DoneInWords({ bout }: { bout: Bout }) {
+  const done = bout.seconds ? `${bout.seconds} s held` : `${bout.reps} done`;
+  return (
+    <>
+      {done}
+      {bout.reserve !== null && <span className="text-work">{`, ${bout.reserve} left in the tank`}</span>}
+      {bout.reserve === null && <span className="font-normal text-faint">. How many were left?</span>}
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import { clsx } from "clsx";
+import { Undo2 } from "lucide-react";
+import { ToggleGroup } from "radix-ui";
+import { useId } from "react";
+import type { Schemas } from "@/data/client";
+import { Key } from "@/parts/Button";
+import { sideWords } from "@/score/words";
+import { LoadLifted } from "./LoadLifted";
+import { NotesRow } from "./NotesRow";
+import { subjectOf } from "./subject";
+import type { Playing } from "./useSession";
+
+type Ended = Schemas["Ended"];
+
+const ENDS: { ended: Ended; words: string; hotkey: string }[] = [
+  { ended: "target met", words: "Target met", hotkey: "T" },
+  { ended: "form slipped", words: "Form slipped", hotkey: "F" },
+  { ended: "could not move it", words: "Could not move it", hotkey: "X" },
+];
+
+/** What happened: reps, reps left, the load lifted and how it ended, of the bout just done or being done. */
+export function WhatHappened({ playing, className }: { playing: Playing; className?: string }) {
+  const { steps, done, place, record, undo } = playing;
+  const heading = useId();
+  const subject = subjectOf(playing);
+  const step = subject === null ? undefined : steps[subject];
+  if (subject === null || !step) return null;
+  const bout = done.get(subject)?.bout ?? null;
+  const about = `${step.exercise}${sideWords(step.side)}, set ${step.set}${step.bout > 1 ? `, bout ${step.bout}` : ""}`;
+  return (
+    <section
+      aria-labelledby={heading}
+      className={clsx(className, "rounded-card border border-hairline bg-panel p-4 lg:p-6")}
+    >
+      <div className="flex min-h-11 items-start justify-between gap-3">
+        <h2 id={heading} className="text-[15px] text-faint">
+          What happened <span className="text-ink">· {about}</span>
+        </h2>
+        {(place.before !== null || place.mode === "working") && (
+          <button
+            type="button"
+            onClick={undo}
+            className="-mt-2.5 flex min-h-11 shrink-0 items-center gap-2 text-[15px] text-faint hover:text-ink"
+          >
+            <Undo2 size={16} aria-hidden /> Undo <Key>U</Key>
+          </button>
+        )}
+      </div>
+      <NotesRow
+        key={subject}
+        step={step}
+        bout={bout}
+        onReps={(reps) => record(subject, { reps })}
+        onReserve={(reserve) => record(subject, { reserve })}
+      />
+      <p className="mt-2 text-[15px] text-faint" id={`${heading}-ended`}>
+        Ended because
+      </p>
+      <ToggleGroup.Root
+        type="single"
+        aria-labelledby={`${heading}-ended`}
+        value={bout?.ended ?? ""}
+        onValueChange={(value) => value && record(subject, { ended: value as Ended })}
+        className="mt-1.5 flex flex-wrap gap-2"
+      >
+        {ENDS.map((end) => (
+          <ToggleGroup.Item
+            key={end.ended}
+            value={end.ended}
+            className="min-h-11 rounded-card border border-hairline px-3 text-[15px] font-semibold hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-paper"
+          >
+            {end.words}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      {bout && bout.ended === null && (
+        <p className="mt-2 border-l-4 border-look pl-3 text-[15px]">
+          Fewer reps than planned: what ended it?
+        </p>
+      )}
+      <LoadLifted
+        key={`load-${subject}`}
+        step={step}
+        bout={bout}
+        onChange={(kg) => record(subject, { kg })}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,67 @@
+import { useRef } from "react";
+import { useShortcut } from "@/app/shortcuts";
+import { subjectOf } from "./subject";
+import type { Playing } from "./useSession";
+
+const TYPING_ON = 800;
+
+/** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
+export function useFloorKeys(playing: Playing) {
+  const { place, begin, record, addRest, undo } = playing;
+  const subject = subjectOf(playing);
+  const typed = useRef({ text: "", at: 0 });
+  const on = place.work !== null || subject !== null;
+
+  useShortcut("space", "Space", "Start the bout, end it as planned", () => {
+    if (place.work === null) return;
+    if (place.mode === "working") record(place.work, {});
+    else begin();
+  });
+  useShortcut(
+    "0,1,2,3,4,5,6,7,8,9",
+    "0 – 9",
+    "Reps done",
+    (event) => {
+      if (subject === null) return;
+      const digit = event.code.slice(-1);
+      const quick = event.timeStamp - typed.current.at < TYPING_ON;
+      const text = (quick ? typed.current.text : "") + digit;
+      typed.current = { text: text.slice(-2), at: event.timeStamp };
+      record(subject, { reps: Number(typed.current.text) });
+    },
+    on,
+  );
+  const shifted = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((digit) => `shift+${digit}`).join();
+  useShortcut(
+    shifted,
+    "Shift 0 – 9",
+    "Reps left",
+    (event) => {
+      if (subject !== null) record(subject, { reserve: Number(event.code.slice(-1)) });
+    },
+    on,
+  );
+  useShortcut(
+    "t",
+    "T",
+    "Ended: target met",
+    () => subject !== null && record(subject, { ended: "target met" }),
+    on,
+  );
+  useShortcut(
+    "f",
+    "F",
+    "Ended: form slipped",
+    () => subject !== null && record(subject, { ended: "form slipped" }),
+    on,
+  );
+  useShortcut(
+    "x",
+    "X",
+    "Ended: could not move it",
+    () => subject !== null && record(subject, { ended: "could not move it" }),
+    on,
+  );
+  useShortcut("r", "R", "Fifteen seconds more rest", addRest);
+  useShortcut("u", "U", "Take the last bout back", undo);
+}

@@ -1,0 +1,200 @@
+import { Link, useNavigate } from "react-router";
+import { useShortcut } from "@/app/shortcuts";
+import type { Schemas } from "@/data/client";
+import { useStart, useToday } from "@/data/queries";
+import { Button } from "@/parts/Button";
+import { Trouble, Waiting } from "@/parts/Notice";
+import { buildWords } from "@/parts/Plates";
+import { bodyWords, kilograms, minutes, plain } from "@/score/words";
+import { dayWords } from "../dates";
+
+type SessionPlan = Schemas["SessionPlan"];
+type LiftLine = Schemas["LiftLine"];
+
+/** What is on, with which loads and why. */
+export default function Today() {
+  const { data, error, refetch } = useToday();
+  if (error)
+    return (
+      <div className="p-8">
+        <Trouble error={error} retry={refetch} />
+      </div>
+    );
+  if (!data) return <Waiting what="today's session" />;
+  const [first, ...others] = data.due;
+  return (
+    <div className="mx-auto grid max-w-6xl gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[1fr_17rem]">
+      <div className="space-y-12">
+        {data.started && <Underway session={data.started} />}
+        {first && <Due session={first} today={data.on} primary={!data.started} />}
+        {others.map((session) => (
+          <Due key={session.id} session={session} today={data.on} primary={false} />
+        ))}
+        {!first && !data.started && <NothingDue />}
+      </div>
+      <aside className="mt-12 space-y-8 lg:mt-2">
+        <section>
+          <h2 className="font-bold">Coming</h2>
+          {data.coming.length === 0 && <p className="mt-1 text-faint">Nothing is planned yet.</p>}
+          <ul className="mt-1">
+            {data.coming.map((session) => (
+              <li key={session.id}>
+                <Link
+                  to={`/compose/${session.id}`}
+                  className="flex min-h-11 items-center justify-between gap-4 hover:underline"
+                >
+                  <span>{session.title}</span>
+                  <span className="text-faint">
+                    {session.planned_on ? dayWords(session.planned_on, data.on) : "no date"}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+          <Link to="/compose" className="flex min-h-11 items-center underline underline-offset-4">
+            Compose a session
+          </Link>
+        </section>
+        {data.last?.started_at && (
+          <section>
+            <h2 className="font-bold">Last time</h2>
+            <Link
+              to={`/ledger/${data.last.id}`}
+              className="flex min-h-11 items-center justify-between hover:underline"
+            >
+              <span>{data.last.title}</span>
+              <span className="text-faint">{dayWords(data.last.started_at.slice(0, 10), data.on)}</span>
+            </Link>
+          </section>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function Underway({ session }: { session: Schemas["SessionCard"] }) {
+  const go = useNavigate();
+  useShortcut("space", "Space", "Go on with the session", () => go(`/floor/${session.id}`));
+  return (
+    <section className="flex flex-wrap items-center justify-between gap-4 rounded-card bg-rest-panel p-5 text-rest-text">
+      <div>
+        <h2 className="text-2xl font-bold">{session.title} is under way</h2>
+        <p className="opacity-80">Everything recorded so far is kept.</p>
+      </div>
+      <Button look="rest" hotkey="Space" onClick={() => go(`/floor/${session.id}`)}>
+        Go on
+      </Button>
+    </section>
+  );
+}
+
+function Due({ session, today, primary }: { session: SessionPlan; today: string; primary: boolean }) {
+  const start = useStart();
+  const go = useNavigate();
+  const begin = () => start.mutate(session.id, { onSuccess: () => go(`/floor/${session.id}`) });
+  useShortcut("space", "Space", "Start today's session", begin, primary && !start.isPending);
+  const groups = Map.groupBy(session.lifts, (lift) => lift.group);
+  return (
+    <section>
+      <header className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <p className="text-faint">{dayWords(session.planned_on ?? today, today)}</p>
+          <h1 className="text-3xl font-bold tracking-tight">{session.title}</h1>
+          <p className="mt-1 text-faint">
+            about <b className="text-ink">{minutes(session.tally.seconds)}</b>, {session.tally.reps} reps,{" "}
+            {kilograms(session.tally.tonnage_kg)}
+          </p>
+        </div>
+        <div className="flex w-full gap-2 sm:w-auto">
+          <Button
+            look={primary ? "strong" : "plain"}
+            {...(primary && { hotkey: "Space" })}
+            className="flex-1"
+            onClick={begin}
+            disabled={start.isPending}
+          >
+            Start
+          </Button>
+          <Button look="quiet" onClick={() => go(`/compose/${session.id}`)}>
+            Change
+          </Button>
+        </div>
+      </header>
+      {start.error && <Trouble error={start.error} retry={begin} />}
+      <div className="mt-5 border-t border-ink">
+        {[...groups.values()].map((lifts) => (
+          <div key={lifts[0]?.group} className={lifts.length > 1 ? "border-l-2 border-ink pl-4" : ""}>
+            {lifts.length > 1 && (
+              <p className="pt-3 text-sm text-faint">
+                {lifts.length === 2 ? "A pair" : "A circuit"}
+                {lifts[0]?.rounds ? `, ${lifts[0].rounds} rounds` : ""}
+              </p>
+            )}
+            {lifts.map((lift) => (
+              <Lift key={lift.exercise} lift={lift} />
+            ))}
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function Lift({ lift }: { lift: LiftLine }) {
+  const builds = lift.loads.filter((load) => load.side.length > 0);
+  return (
+    <article className="grid gap-x-8 gap-y-1 border-b border-hairline py-4 sm:grid-cols-[1fr_auto]">
+      <h2 className="text-lg font-bold">
+        {lift.exercise}
+        {lift.setup.items.length > 0 && (
+          <span className="ml-2 text-[15px] font-normal text-faint">{lift.setup.items.join(", ")}</span>
+        )}
+      </h2>
+      <p className="narrow text-3xl leading-8 font-bold sm:row-span-3 sm:text-right">
+        {lift.loads.length ? (
+          <Loads loads={lift.loads} />
+        ) : (
+          <span className="text-lg text-faint">load of the day</span>
+        )}
+      </p>
+      <p className="text-[15px]">{lift.written}</p>
+      <div className="text-[15px] text-faint">
+        {builds[0] && <p>{buildWords(builds[0])}</p>}
+        {lift.reasons.map((reason) => (
+          <p key={reason.text}>{reason.text}</p>
+        ))}
+      </div>
+    </article>
+  );
+}
+
+function Loads({ loads }: { loads: Schemas["Settled"][] }) {
+  const words = loads.slice(0, 5).map((load) => (load.body ? bodyWords(load.kg) : plain(load.kg)));
+  const needsUnit = loads.some((load) => !load.body || load.kg !== 0);
+  return (
+    <>
+      {words.join(" · ")}
+      {loads.length > 5 && " …"}
+      {needsUnit && <span className="ml-1 text-lg font-normal">kg</span>}
+    </>
+  );
+}
+
+function NothingDue() {
+  return (
+    <section>
+      <h1 className="text-3xl font-bold tracking-tight">Nothing is planned for today</h1>
+      <p className="mt-2 max-w-prose text-faint">
+        Write a session and put it on a date, or open a past one in the Ledger and plan it again.
+      </p>
+      <div className="mt-4 flex gap-6">
+        <Link to="/compose" className="underline underline-offset-4">
+          Compose a session
+        </Link>
+        <Link to="/ledger" className="underline underline-offset-4">
+          Open the Ledger
+        </Link>
+      </div>
+    </section>
+  );
+}
