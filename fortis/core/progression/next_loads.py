@@ -323,7 +323,7 @@ class _Case:
             share = (kg + self.body_part) / moved * 100 - 100
             text = (
                 f"The next load that can be built is {plain(kg)} kg, {share:.0f} % up, more than "
-                "today allows: add a rep to each set first."
+                "that max allows yet: add a rep to each set first."
             )
             reasons.append(Reason(code="jump too big", text=text, values={"kg": kg, "percent": round(share, 1)}))
             return Move.MORE_REPS, self.was_kg, "one more rep a set", tuple(reasons)
@@ -341,8 +341,8 @@ class _Case:
     def _told_by_today(self) -> Reason:
         assert self.today is not None
         text = (
-            f"Today's first set says an estimated max of {self.today.kg:.1f} kg "
-            f"({self.today.low:.0f} to {self.today.high:.0f}): good for {self.today.reps} to failure."
+            f"The first fresh set was good for {self.today.reps} to failure: an estimated max of "
+            f"{self.today.kg:.1f} kg ({self.today.low:.0f} to {self.today.high:.0f})."
         )
         return Reason(code="estimate", text=text, values={"max_kg": Decimal(str(round(self.today.kg, 1)))})
 

@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import { Moon, Sun } from "lucide-react";
 import { createContext, Suspense, use, useState } from "react";
 import { createPortal } from "react-dom";
-import { NavLink, Outlet, useNavigate } from "react-router";
+import { NavLink, Outlet, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
 import { useShortcut } from "./shortcuts";
 import { useTheme } from "./theme";
@@ -26,6 +26,7 @@ export function Status({ children }: { children: React.ReactNode }) {
 export function Shell() {
   const [status, setStatus] = useState<HTMLElement | null>(null);
   const [theme, turn] = useTheme();
+  const playing = useMatch("/floor/:id") !== null;
   useShortcut("shift+d", "Shift D", "Dark or light", turn);
   return (
     <StatusPlace value={status}>
@@ -36,7 +37,10 @@ export function Shell() {
         <NavLink to="/" className="wide py-2 text-xl font-extrabold sm:py-3.5">
           Fortis
         </NavLink>
-        <nav aria-label="Views" className="order-last flex w-full sm:order-none sm:w-auto">
+        <nav
+          aria-label="Views"
+          className={clsx("order-last flex w-full sm:order-none sm:w-auto", playing && "max-sm:hidden")}
+        >
           {VIEWS.map((view) => (
             <ViewLink key={view.to} {...view} />
           ))}

@@ -15,7 +15,7 @@ export function buildWords(settled: Settled): string {
 export function Plates({ settled, className }: { settled: Settled; className?: string }) {
   if (!settled.bar) return null;
   const tall = (kg: number) => 44 + Math.min(kg, 25) * 2.4;
-  const broad = (kg: number) => 13 + Math.min(kg, 25) * 0.36;
+  const broad = (kg: number) => (kg < 5 ? 20 : 17) + Math.min(kg, 25) * 0.24;
   let x = 66;
   const plates = settled.side.map((kg, place) => {
     const plate = { kg, x, width: broad(kg), height: tall(kg), key: `${place}-${kg}` };

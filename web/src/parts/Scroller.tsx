@@ -8,7 +8,7 @@ export function Scroller({
   className,
   children,
 }: {
-  ref?: Ref<HTMLElement>;
+  ref?: Ref<HTMLElement> | undefined;
   label: string;
   className?: string;
   children: ReactNode;

@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
-import { Fragment, useId } from "react";
+import { Fragment, type Ref } from "react";
 import type { Step } from "@/data/client";
+import { Scroller } from "@/parts/Scroller";
 import type { BoutMark, ScoreLayout, Stave, Tense } from "./layout";
 import { read } from "./words";
 
@@ -11,42 +12,54 @@ const INK: Record<Tense, string> = {
   planned: "fill-transparent stroke-ink",
 };
 
-/** A group drawn as a score. The drawing is one picture to a screen reader, with its text equivalent beside it. */
+/**
+ * A group drawn as a score. The drawing is one picture to a screen reader, with its text equivalent beside it;
+ * where it is wider than its place it scrolls, and the names of the lifts stay.
+ */
 export function Score({
+  ref,
   layout,
   steps,
   captions,
   left = 64,
+  zoom = 1,
 }: {
+  ref?: Ref<HTMLElement> | undefined;
   layout: ScoreLayout;
   steps: Step[];
   captions: Record<string, string>;
   left?: number;
+  zoom?: number;
 }) {
-  const label = useId();
+  const names = layout.staves.map((stave) => stave.exercise).join(" and ");
   return (
-    <figure className="m-0">
-      <svg
-        role="img"
-        aria-labelledby={label}
-        width={layout.width}
-        height={layout.height}
-        viewBox={`0 0 ${layout.width} ${layout.height}`}
-        className="block overflow-visible"
-      >
-        <title id={label}>{`Score of ${layout.staves.map((stave) => stave.exercise).join(" and ")}`}</title>
-        {layout.staves.length > 1 && <Bracket layout={layout} />}
-        {layout.staves.map((stave) => (
-          <StaveDrawing
-            key={stave.exercise}
-            stave={stave}
-            left={left}
-            right={layout.width}
-            caption={captions[stave.exercise] ?? ""}
-          />
-        ))}
-        {layout.now !== null && <Now x={layout.now} layout={layout} />}
-      </svg>
+    <figure className="relative m-0">
+      <Scroller ref={ref} label={`Score of ${names}`}>
+        <svg
+          aria-hidden
+          width={layout.width * zoom}
+          height={layout.height * zoom}
+          viewBox={`0 0 ${layout.width} ${layout.height}`}
+          className="block"
+        >
+          {layout.staves.length > 1 && <Bracket layout={layout} />}
+          {layout.staves.map((stave) => (
+            <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} />
+          ))}
+          {layout.now !== null && <Now x={layout.now} layout={layout} />}
+        </svg>
+      </Scroller>
+      {layout.staves.map((stave) => (
+        <p
+          key={stave.exercise}
+          aria-hidden
+          className="pointer-events-none absolute right-0 truncate text-[17px] leading-6 font-bold"
+          style={{ top: stave.top * zoom, left: left * zoom }}
+        >
+          {stave.exercise}
+          <span className="ml-4 text-[14px] font-normal text-faint">{captions[stave.exercise]}</span>
+        </p>
+      ))}
       <figcaption className="sr-only">{read(steps).join(" ")}</figcaption>
     </figure>
   );
@@ -57,25 +70,9 @@ function Bracket({ layout }: { layout: ScoreLayout }) {
   return <path d={`M10 ${top}H4V${bottom}H10`} className="fill-none stroke-ink" strokeWidth={2} />;
 }
 
-function StaveDrawing({
-  stave,
-  left,
-  right,
-  caption,
-}: {
-  stave: Stave;
-  left: number;
-  right: number;
-  caption: string;
-}) {
+function StaveDrawing({ stave, left, right }: { stave: Stave; left: number; right: number }) {
   return (
     <g>
-      <text x={left} y={stave.top + 16} className="fill-ink text-[17px] font-bold">
-        {stave.exercise}
-        <tspan dx={14} className="fill-faint text-[13px] font-normal">
-          {caption}
-        </tspan>
-      </text>
       {stave.lines.map((line) => (
         <Fragment key={line.y}>
           <line x1={left} x2={right} y1={line.y} y2={line.y} className="stroke-hairline" />
@@ -127,6 +124,7 @@ function StaveDrawing({
 function BoutDrawing({ bout }: { bout: BoutMark }) {
   const first = bout.heads[0];
   const last = bout.heads.at(-1);
+  const beamed = bout.heads.findLast((head) => head.kind !== "missed");
   const stroke = bout.tense === "now" ? "stroke-work" : "stroke-ink";
   const end = bout.hold ? bout.x + bout.width : (last?.x ?? bout.x);
   return (
@@ -152,10 +150,10 @@ function BoutDrawing({ bout }: { bout: BoutMark }) {
           )}
         </g>
       ))}
-      {first && last && bout.heads.length > 1 && (
+      {first && beamed && first.kind !== "missed" && beamed !== first && (
         <line
           x1={first.x - 0.6}
-          x2={last.x + 0.6}
+          x2={beamed.x + 0.6}
           y1={bout.y - STEM}
           y2={bout.y - STEM}
           className={stroke}
@@ -168,9 +166,9 @@ function BoutDrawing({ bout }: { bout: BoutMark }) {
       ))}
       {(bout.label || bout.hold) && (
         <text
-          x={bout.heads.length > 3 || bout.hold ? (bout.x + end) / 2 : bout.x - 6}
+          x={(bout.x + end) / 2}
           y={bout.y + 21}
-          textAnchor={bout.heads.length > 3 || bout.hold ? "middle" : "start"}
+          textAnchor="middle"
           className="fill-ink text-[12px] font-semibold"
         >
           {[bout.label, bout.hold].filter(Boolean).join(" · ")}

@@ -73,18 +73,19 @@ export interface ScoreInput {
   width: number;
   /** Where the staves begin, right of the load labels. */
   left?: number;
+  /** How far a score may be squeezed before it is scrolled instead; 1 is not at all. */
+  tightest?: number;
 }
 
 export const HEAD = 14;
 const MOST_HEADS = 40;
 const LEAD = 26;
+const EDGE = 8;
 const GAP = 20;
 const STEM = 26;
 const STAVE_TITLE = 34;
 const STAVE_BELOW = 34;
 const PITCH = 34;
-/** How far a score may be squeezed before it is scrolled instead. */
-const TIGHTEST = 0.72;
 
 /** Lay out one group as a score: a stave an exercise, load as pitch, the steps in order from left to right. */
 export function layoutScore({
@@ -93,6 +94,7 @@ export function layoutScore({
   at = null,
   width,
   left = 64,
+  tightest = 0.72,
 }: ScoreInput): ScoreLayout {
   const names = [...new Set(steps.map((step) => step.exercise))];
   const pitches = names.map((name) =>
@@ -100,8 +102,8 @@ export function layoutScore({
   );
   const spans = spansOf(steps, done);
   const natural = spans.reduce((sum, span) => sum + span, LEAD);
-  const room = width - left;
-  const squeeze = natural > room ? Math.max(room / natural, TIGHTEST) : Math.min(room / natural, 1.35);
+  const room = width - left - 2 * EDGE;
+  const squeeze = natural > room ? Math.max(room / natural, tightest) : Math.min(room / natural, 1.35);
   const staves: Stave[] = [];
   let top = 0;
   for (const [place, exercise] of names.entries()) {
@@ -117,19 +119,18 @@ export function layoutScore({
   let now: number | null = null;
   for (const [index, step] of steps.entries()) {
     const span = (spans[index] as number) * squeeze;
-    const before = at !== null && index < at;
     const tense: Tense = done.has(index) ? "done" : index === at ? "now" : "planned";
     if (index === at) now = x;
-    placed.place(step, index, x, span, tense, before || tense === "done", done.get(index));
+    placed.place(step, index, x, span, tense, done.get(index));
     x += span;
   }
-  return { width: Math.max(x + 8, width), height: top, staves, now };
+  return { width: Math.max(x + EDGE, width), height: top, staves, now };
 }
 
 /** Puts marks on their staves, remembering what stands before each. */
 class Placing {
   private last = new Map<string, { x: number; mark: BoutMark; load: string }>();
-  private rest: { step: Step; x: number; span: number; past: boolean } | null = null;
+  private rest: { step: Step; x: number; span: number } | null = null;
   private lastExercise: string | null = null;
   private staves: Stave[];
   private names: string[];
@@ -143,16 +144,8 @@ class Placing {
     this.squeeze = squeeze;
   }
 
-  place(
-    step: Step,
-    index: number,
-    x: number,
-    span: number,
-    tense: Tense,
-    past: boolean,
-    bout: Bout | undefined,
-  ) {
-    if (step.kind === "rest") this.rest = { step, x, span, past };
+  place(step: Step, index: number, x: number, span: number, tense: Tense, bout: Bout | undefined) {
+    if (step.kind === "rest") this.rest = { step, x, span };
     if (step.kind !== "work") return;
     const stave = this.staves[this.names.indexOf(step.exercise)] as Stave;
     const pitch = this.pitches[this.names.indexOf(step.exercise)] as Pitch;
@@ -179,16 +172,16 @@ class Placing {
     }
     if (!this.rest) return;
     const of = this.staves[this.names.indexOf(this.lastExercise ?? step.exercise)] ?? stave;
-    const { x: from, span, step: rest, past } = this.rest;
+    const { x: from, span, step: rest } = this.rest;
     const y = of.bouts.at(-1)?.y ?? mark.y;
     const inset = rest.short ? 5 : 12;
     of.rests.push({
       x: from + inset,
       y,
-      width: Math.max(span - 2 * inset, 8),
+      width: Math.max(span - 2 * inset - 7, 8),
       label: restLabel(rest.seconds),
       short: rest.short,
-      past,
+      past: mark.tense === "done",
     });
   }
 }

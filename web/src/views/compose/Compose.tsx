@@ -7,7 +7,6 @@ import type { Schemas } from "@/data/client";
 import { useComposed, useDiscard, useExamined, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Notice, Trouble, Waiting } from "@/parts/Notice";
-import { Scroller } from "@/parts/Scroller";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
@@ -159,9 +158,12 @@ function Groups({ timeline }: { timeline: Schemas["Timeline"] }) {
   return (
     <div ref={ref} className="space-y-2">
       {groups.map(([group, steps]) => (
-        <Scroller key={group} label={`Score, group ${group}`}>
-          <Score layout={layoutScore({ steps, width })} steps={steps} captions={captionsOf(steps)} />
-        </Scroller>
+        <Score
+          key={group}
+          layout={layoutScore({ steps, width })}
+          steps={steps}
+          captions={captionsOf(steps)}
+        />
       ))}
     </div>
   );

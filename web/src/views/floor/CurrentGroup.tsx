@@ -1,6 +1,5 @@
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
-import { Scroller } from "@/parts/Scroller";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
@@ -10,12 +9,16 @@ import type { Playing } from "./useSession";
 /** The score of the group that is on, with the place in it. */
 export function CurrentGroup({ playing }: { playing: Playing }) {
   const { steps, done, place } = playing;
-  const [ref, width] = useWidth<HTMLElement>();
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const scroller = useRef<HTMLElement>(null);
   const index = place.work ?? place.before ?? 0;
   const group = steps[index]?.group ?? 1;
   const first = steps.findIndex((step) => step.group === group);
   const own = useMemo(() => steps.filter((step) => step.group === group), [steps, group]);
-  const left = width < 500 ? 46 : 76;
+  const phone = width < 500;
+  const left = phone ? 46 : 64;
+  const alone = own.every((step) => step.exercise === own[0]?.exercise);
+  const zoom = phone ? 1 : alone ? 1.5 : 1.2;
   const layout = useMemo(() => {
     const bouts = new Map<number, Bout>();
     for (const [at, { bout }] of done) if (steps[at]?.group === group) bouts.set(at - first, bout);
@@ -23,18 +26,19 @@ export function CurrentGroup({ playing }: { playing: Playing }) {
       steps: own,
       done: bouts,
       at: place.work === null ? null : place.work - first,
-      width,
+      width: width / zoom,
       left,
+      tightest: phone ? 1 : 0.72,
     });
-  }, [own, done, place.work, width, first, group, left, steps]);
+  }, [own, done, place.work, width, zoom, phone, first, group, left, steps]);
   const now = layout.now;
   useEffect(() => {
-    if (now !== null) ref.current?.scrollTo({ left: now - width * 0.42, behavior: "smooth" });
-  }, [now, width, ref]);
+    if (now !== null) scroller.current?.scrollTo({ left: now * zoom - width * 0.42, behavior: "smooth" });
+  }, [now, zoom, width]);
   return (
-    <Scroller ref={ref} label="The score of this group" className="pt-4">
-      <Score layout={layout} steps={own} captions={captionsOf(own)} left={left} />
-    </Scroller>
+    <div ref={ref} className="pt-4 pb-1">
+      <Score ref={scroller} layout={layout} steps={own} captions={captionsOf(own)} left={left} zoom={zoom} />
+    </div>
   );
 }
 

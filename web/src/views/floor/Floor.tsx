@@ -88,7 +88,7 @@ function Play({ view }: { view: FloorView }) {
   useFloorKeys(playing);
   const finished = place.work === null || view.state === "finished";
   return (
-    <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:pb-6">
+    <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
       <h1 className="sr-only">{view.title}</h1>
       <Status>
         <FloorStatus view={view} playing={playing} />
@@ -97,7 +97,7 @@ function Play({ view }: { view: FloorView }) {
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
-        <div className="grid items-stretch gap-3 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:gap-4">
+        <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:gap-4">
           <ClockPanel playing={playing} className="order-1 lg:order-2" />
           <WhatHappened playing={playing} className="order-2 lg:order-3" />
           <LoadPanel playing={playing} className="order-3 lg:order-1" />

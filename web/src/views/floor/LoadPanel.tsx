@@ -41,9 +41,18 @@ export function LoadPanel({ playing, className }: { playing: Playing; className?
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}
         {change && <p className="text-ink">{`${change.charAt(0).toUpperCase()}${change.slice(1)}.`}</p>}
         {step.setup.items.length > 0 && <p>Set up: {step.setup.items.join(", ")}.</p>}
-        {settled?.reasons.map((reason) => (
-          <p key={reason.text}>{reason.text}</p>
-        ))}
+        {settled && settled.reasons.length > 0 && (
+          <details>
+            <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
+              Why {loadWords(step)}
+            </summary>
+            {settled.reasons.map((reason) => (
+              <p key={reason.text} className="mb-1">
+                {reason.text}
+              </p>
+            ))}
+          </details>
+        )}
         {!settled && (
           <p>No load could be settled for this yet: pick one for {step.asked}, and it is learnt from.</p>
         )}

@@ -78,6 +78,7 @@ export function NotesRow({
             </span>
           </RadioGroup.Item>
         ))}
+        <RowName>done</RowName>
       </RadioGroup.Root>
       <RadioGroup.Root
         aria-label="Reps left"
@@ -107,6 +108,7 @@ export function NotesRow({
             </RadioGroup.Item>
           );
         })}
+        <RowName>left</RowName>
       </RadioGroup.Root>
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
         {bout && <DoneInWords bout={bout} />}
@@ -114,6 +116,12 @@ export function NotesRow({
     </div>
   );
 }
+
+const RowName = ({ children }: { children: string }) => (
+  <span aria-hidden className="self-center pl-1 text-sm text-faint">
+    {children}
+  </span>
+);
 
 function DoneInWords({ bout }: { bout: Bout }) {
   const done = bout.seconds ? `${bout.seconds} s held` : `${bout.reps} done`;

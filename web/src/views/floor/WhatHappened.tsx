@@ -12,10 +12,10 @@ import type { Playing } from "./useSession";
 
 type Ended = Schemas["Ended"];
 
-const ENDS: { ended: Ended; words: string; hotkey: string }[] = [
-  { ended: "target met", words: "Target met", hotkey: "T" },
-  { ended: "form slipped", words: "Form slipped", hotkey: "F" },
-  { ended: "could not move it", words: "Could not move it", hotkey: "X" },
+const ENDS: { ended: Ended; words: string; short?: string }[] = [
+  { ended: "target met", words: "Target met" },
+  { ended: "form slipped", words: "Form slipped" },
+  { ended: "could not move it", words: "Could not move it", short: "Stuck" },
 ];
 
 /** What happened: reps, reps left, the load lifted and how it ended, of the bout just done or being done. */
@@ -69,7 +69,12 @@ export function WhatHappened({ playing, className }: { playing: Playing; classNa
             value={end.ended}
             className="min-h-11 rounded-card border border-hairline px-3 text-[15px] font-semibold hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-paper"
           >
-            {end.words}
+            <span className={clsx(end.short && "max-sm:sr-only")}>{end.words}</span>
+            {end.short && (
+              <span aria-hidden className="sm:hidden">
+                {end.short}
+              </span>
+            )}
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>

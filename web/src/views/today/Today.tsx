@@ -98,7 +98,7 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
     <section>
       <header className="flex flex-wrap items-end justify-between gap-4">
         <div>
-          <p className="text-faint">{dayWords(session.planned_on ?? today, today)}</p>
+          <p className="text-faint first-letter:uppercase">{dayWords(session.planned_on ?? today, today)}</p>
           <h1 className="text-3xl font-bold tracking-tight">{session.title}</h1>
           <p className="mt-1 text-faint">
             about <b className="text-ink">{minutes(session.tally.seconds)}</b>, {session.tally.reps} reps,{" "}
