@@ -70,14 +70,15 @@ def _buildable(kit: Kit, kind: LoadKind) -> tuple[Build, ...]:
 
 @lru_cache(maxsize=64)
 def _stacks(plates: tuple[PlatePairs, ...]) -> dict[Decimal, Stack]:
-    """Every sum that one sleeve can carry, with the stack of fewest plates that makes it."""
+    """Every sum that one sleeve can carry, with the stack of fewest plates that makes it, the big ones first."""
     stacks: dict[Decimal, Stack] = {Decimal(0): ()}
     for plate in sorted(plates, key=lambda plate: -plate.kg):
         for total, stack in list(stacks.items()):
             for count in range(1, plate.pairs + 1):
                 kg = total + count * plate.kg
                 made = (*stack, *[plate.kg] * count)
-                if kg not in stacks or len(made) < len(stacks[kg]):
+                known = stacks.get(kg)
+                if known is None or (len(made), known) < (len(known), made):
                     stacks[kg] = made
     return stacks
 

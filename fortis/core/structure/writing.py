@@ -82,7 +82,8 @@ def _set(each: Set) -> str:
 
 def write_bout(bout: Bout) -> str:
     """Write a bout: `8-10 leave 1`, `drop 20% to failure`."""
-    dropping = isinstance(bout.reps, MaxReps) and isinstance(bout.terms.load, OfPrevious)
+    drops = isinstance(bout.terms.load, OfPrevious) and bout.terms.range_of_motion is None
+    dropping = drops and isinstance(bout.reps, MaxReps)
     reps = "" if dropping else write_reps(bout.reps)
     return f"{reps}{_terms(bout.terms)}".strip()
 

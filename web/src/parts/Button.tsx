@@ -40,7 +40,7 @@ export function Button({
 /** A key of the keyboard. Left out on screens without one. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd className="hidden rounded-[2px] border border-current px-1.5 text-xs font-semibold opacity-70 pointer-fine:inline">
+    <kbd className="hidden rounded-[2px] border border-current px-1.5 text-xs font-semibold pointer-fine:inline">
       {children}
     </kbd>
   );

@@ -54,14 +54,16 @@ export function WrittenForm({
           className="min-w-0 flex-1 resize-none overflow-x-auto bg-transparent leading-7 text-slate-text outline-none placeholder:text-slate-faint"
         />
       </div>
-      <ul id={`${id}-problems`} role="status" className="mt-2 space-y-1 text-[15px] text-slate-wrong">
-        {problems.map((problem) => (
-          <li key={`${problem.line}:${problem.column}`}>
-            Line {problem.line}, column {problem.column}: {problem.message}
-            {problem.nearest && ` Did you mean ${problem.nearest}?`}
-          </li>
-        ))}
-      </ul>
+      <div id={`${id}-problems`} role="status" className="mt-2 text-[15px] text-slate-wrong">
+        <ul className="space-y-1">
+          {problems.map((problem) => (
+            <li key={`${problem.line}:${problem.column}`}>
+              Line {problem.line}, column {problem.column}: {problem.message}
+              {problem.nearest && ` Did you mean ${problem.nearest}?`}
+            </li>
+          ))}
+        </ul>
+      </div>
     </section>
   );
 }

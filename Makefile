@@ -1,0 +1,75 @@
+# Two commands do everything: `make demo` serves Fortis with a made-up lifter, `make test` runs every check.
+
+PYTHON ?= python3
+PORT ?= 8000
+BIN := .venv/bin
+NPM := npm --prefix web --no-audit --no-fund --loglevel=error
+SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
+PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
+
+.PHONY: demo serve test setup lint types check-python check-web bench chromium lock screenshots clean
+
+demo: setup
+	@$(BIN)/fortis demo --db data/demo.db
+	@PORT=$(PORT) $(BIN)/fortis serve --db data/demo.db
+
+serve: setup
+	@PORT=$(PORT) $(BIN)/fortis serve
+
+test: setup chromium lint check-web check-python
+
+setup: .venv/.installed web/node_modules/.installed web/dist/.built
+
+.venv/.installed: requirements.lock pyproject.toml
+	@echo "Setting up Python packages in .venv …"
+	@test -x $(BIN)/python || $(PYTHON) -m venv .venv
+	@$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	@$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	@touch $@
+
+web/node_modules/.installed: web/package.json web/package-lock.json
+	@echo "Setting up web packages …"
+	@$(NPM) ci --silent
+	@touch $@
+
+web/dist/.built: .venv/.installed web/node_modules/.installed $(PYTHON_SOURCES) $(WEB_SOURCES)
+	@echo "Building the web client …"
+	@$(BIN)/python -m fortis.api.schema > web/openapi.json
+	@$(NPM) run --silent types > /dev/null
+	@$(NPM) run --silent build
+	@touch $@
+
+chromium:
+	@command -v chromium > /dev/null || { \
+		echo "Installing Chromium for the browser tests …"; \
+		$(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq --no-install-recommends chromium > /dev/null; }
+
+lint: setup
+	@echo "Linting …"
+	@$(BIN)/ruff check .
+	@$(BIN)/ruff format --check .
+	@$(BIN)/mypy
+	@$(BIN)/lint-imports
+	@$(NPM) run --silent lint
+
+check-web: setup
+	@echo "Testing the score and the clock …"
+	@$(NPM) run --silent test
+
+check-python: setup chromium
+	@echo "Testing the core, the record, the interface and the browser …"
+	@$(BIN)/pytest
+
+bench: setup
+	@$(BIN)/python -m bench
+
+lock:
+	uv pip compile pyproject.toml --extra dev --universal --python-version 3.11 --generate-hashes \
+		--no-emit-index-url --no-header --quiet --output-file requirements.lock
+
+screenshots: setup chromium
+	@$(BIN)/python -m tests.browser.screenshots
+
+clean:
+	rm -rf .venv web/node_modules web/dist data

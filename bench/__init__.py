@@ -1,0 +1,1 @@
+"""Benchmarks: figures as JSON, each beside a floor measured in the same run."""

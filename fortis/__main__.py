@@ -1,0 +1,5 @@
+"""`python -m fortis` is the `fortis` command."""
+
+from fortis.cli import app
+
+app()

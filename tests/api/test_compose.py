@@ -1,0 +1,69 @@
+from uuid import uuid4
+
+import pytest
+
+BAD = [
+    "Squat: 3 x 5 at 60 stone", "Squat: 3 x 5 at -20 kg", "Squat: 3 x 0", "Squat: 5 leave 11",
+    "Squat: 5 tempo 3-1-1", "Squat:", "x" * 10_000, "", "\x00", "Squat: " + "9" * 300,
+    "pair:\n  A: 5", "#", "🏋️", "Squat: (",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("text", BAD)
+def test_bad_text_is_told_and_never_saved(client, lifter, text):
+    examined = client.post("/api/compose/examine", json={"written": text})
+    assert examined.status_code == 200
+    assert examined.json()["problems"]
+    session_id = str(uuid4())
+    answer = lifter.plan(text, session_id=session_id)
+    assert answer.status_code == 422
+    assert answer.headers["content-type"] == "application/problem+json"
+    assert answer.json()["problems"] == examined.json()["problems"]
+    assert client.get(f"/api/compose/sessions/{session_id}").status_code == 404
+
+
+def test_text_is_examined_as_far_as_it_goes(client):
+    answer = client.post("/api/compose/examine", json={"written": "# Legs\nBack squat: 4 x 8 at 60 kg\nCurl: 5 at"})
+    examined = answer.json()
+    assert examined["title"] == "Legs"
+    assert [problem["line"] for problem in examined["problems"]] == [3]
+    assert examined["tally"]["tonnage_kg"] == 1920
+    assert {step["exercise"] for step in examined["timeline"]["steps"]} == {"Back squat"}
+
+
+def test_an_unknown_lift_is_allowed_and_near_names_offered(client):
+    examined = client.post("/api/compose/examine", json={"written": "Back squatt: 5 at 61.3 kg"}).json()
+    (unknown,) = examined["unknown"]
+    assert (unknown["name"], unknown["nearest"][0]) == ("Back squatt", "Back squat")
+    assert examined["timeline"]["steps"][0]["load"]["kg"] == 61.3
+
+
+def test_a_session_is_saved_as_typed_changed_put_aside_and_brought_back(client, lifter, today):
+    written = "# Legs\n\nBack squat: 3 x 5 at 60   # easy\n"
+    saved = lifter.plan(written, today).json()
+    assert (saved["written"], saved["title"], saved["state"]) == (written, "Legs", "planned")
+    changed = lifter.plan(written.replace("60", "62,5"), today, saved["id"]).json()
+    assert changed["id"] == saved["id"]
+    assert "62,5" in client.get(f"/api/compose/sessions/{saved['id']}").json()["written"]
+    assert client.delete(f"/api/compose/sessions/{saved['id']}").status_code == 204
+    assert client.get("/api/today").json()["due"] == []
+    lifter.plan(written, today, saved["id"])
+    assert [each["title"] for each in client.get("/api/today").json()["due"]] == ["Legs"]
+
+
+def test_the_names_of_lifts_are_there_for_completion(client):
+    assert "Back squat" in client.get("/api/compose/lifts").json()
+
+
+@pytest.mark.parametrize(
+    ("address", "body", "field"),
+    [
+        ("/api/compose/sessions/nonsense", {"written": "A: 5"}, "session_id"),
+        (f"/api/compose/sessions/{uuid4()}", {"written": "A: 5", "planned_on": "yesterday"}, "planned_on"),
+        (f"/api/compose/sessions/{uuid4()}", {}, "written"),
+    ],
+)
+def test_bad_fields_are_named(client, address, body, field):
+    answer = client.put(address, json=body)
+    assert answer.status_code == 422
+    assert [each["field"] for each in answer.json()["fields"]] == [field]

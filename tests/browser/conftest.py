@@ -1,0 +1,58 @@
+"""A browser, and a served copy of the demo for each test."""
+
+import shutil
+
+import pytest
+from playwright.sync_api import sync_playwright
+
+from fortis.demo.log import make_demo
+from tests.browser.serving import CHROMIUM, FLAGS, Serving
+
+
+@pytest.fixture(scope="session")
+def demo(tmp_path_factory):
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    make_demo(path)
+    return path
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with sync_playwright() as playwright:
+        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield chromium
+        chromium.close()
+
+
+@pytest.fixture
+def serving(demo, tmp_path):
+    served = Serving(shutil.copy(demo, tmp_path / "demo.db"))
+    served.start()
+    yield served
+    served.kill()
+
+
+def _page(browser, serving, **options):
+    context = browser.new_context(base_url=serving.address, **options)
+    context.set_default_timeout(8_000)
+    page = context.new_page()
+    faults: list[str] = []
+    page.on("pageerror", lambda error: faults.append(str(error)))
+    return context, page, faults
+
+
+@pytest.fixture
+def desktop(browser, serving):
+    context, page, faults = _page(browser, serving, viewport={"width": 1280, "height": 800})
+    yield page
+    context.close()
+    assert faults == []
+
+
+@pytest.fixture
+def phone(browser, serving):
+    options = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+    context, page, faults = _page(browser, serving, **options)
+    yield page
+    context.close()
+    assert faults == []

@@ -1,0 +1,79 @@
+"""Takes the pictures in docs/screenshots from the demo: `make screenshots`."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from fortis.demo.log import make_demo
+from tests.browser.serving import CHROMIUM, FLAGS, Serving
+
+FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
+DESKTOP = {"viewport": {"width": 1280, "height": 800}}
+PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+
+
+def shoot(page: Page, name: str) -> None:
+    """Take one picture, once the page has come to rest."""
+    page.wait_for_timeout(700)
+    page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def record(page: Page, reps: int, left: int) -> None:
+    """Start the next bout and record it."""
+    page.keyboard.press("Space")
+    page.get_by_role("radio", name=f"{reps} reps").click()
+    page.get_by_role("radio", name=f"{left} left", exact=True).click()
+
+
+def views(desktop: Page, phone: Page, dim: Page) -> None:
+    """Go through the views as a lifter would."""
+    desktop.goto("/")
+    shoot(desktop, "today")
+    phone.goto("/")
+    shoot(phone, "today-phone")
+    desktop.goto("/compose")
+    desktop.get_by_role("button", name="Start from an example").click()
+    shoot(desktop, "compose")
+    desktop.goto("/ledger")
+    shoot(desktop, "ledger")
+    desktop.get_by_role("link", name="Legs").first.click()
+    shoot(desktop, "past-session")
+    desktop.goto("/")
+    desktop.get_by_role("button", name="Start").click()
+    desktop.wait_for_url("**/floor/*")
+    desktop.get_by_role("button", name="Begin").wait_for()
+    record(desktop, 5, 3)
+    record(desktop, 5, 2)
+    shoot(desktop, "floor")
+    for page, name in ((phone, "floor-phone"), (dim, "floor-phone-dark")):
+        page.goto(desktop.url)
+        shoot(page, name)
+    for reps, left in ((5, 2), (5, 2), (8, 2), (9, 1), (7, 2)):
+        record(desktop, reps, left)
+    desktop.keyboard.press("Space")
+    shoot(desktop, "floor-pair")
+
+
+def main() -> None:
+    """Serve a fresh demo and take all the pictures."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        database = Path(folder) / "demo.db"
+        make_demo(database)
+        serving = Serving(database)
+        serving.start()
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        try:
+            pages = [
+                browser.new_context(base_url=serving.address, **options).new_page()
+                for options in (DESKTOP, PHONE, {**PHONE, "color_scheme": "dark"})
+            ]
+            views(*pages)
+        finally:
+            browser.close()
+            serving.kill()
+
+
+if __name__ == "__main__":
+    main()

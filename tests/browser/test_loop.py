@@ -1,0 +1,137 @@
+"""A lifter's whole loop in a real browser: compose, play, add up, next loads, ledger."""
+
+import re
+import sqlite3
+
+from playwright.sync_api import expect
+
+WRITTEN = """# Browser day
+Bench press: 2 x 5 at 70 kg leave 2 rest 3:00
+Leg extension: 1 set of (10 at 45 kg to failure, drop 20% to failure)
+Trap-bar deadlift: 1 set of (2, 2) at 100 kg leave 1 within 10s
+pair, 2 rounds, rest 1:00:
+  Ring dip: 6-8 at bw leave 2
+  Ring row: 8-10 at bw leave 1
+"""
+BOUTS = 2 + 2 + 2 + 4
+
+
+def compose(page, written=WRITTEN):
+    page.goto("/compose")
+    form = page.get_by_label("Written form")
+    form.fill(written)
+    return form
+
+
+def save(page):
+    page.get_by_role("button", name="Save as planned").click()
+    page.wait_for_url("**/")
+    expect(page.get_by_role("heading", name="Browser day", level=1)).to_be_visible()
+
+
+def start(page, title):
+    page.goto("/")
+    page.locator("section", has=page.get_by_role("heading", name=title)).get_by_role("button", name="Start").click()
+    page.wait_for_url("**/floor/*")
+    expect(page.get_by_role("button", name="Begin")).to_be_visible()
+
+
+def rows(serving, sql):
+    with sqlite3.connect(serving.database) as database:
+        return database.execute(sql).fetchall()
+
+
+def recorded(serving):
+    return rows(
+        serving,
+        'select exercise, bout."set", bout, kg + 0, reps, reserve, ended from bout '
+        "join session on session.id = session_id where title = 'Browser day' order by done_at",
+    )
+
+
+def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
+    page = desktop
+    compose(page)
+    expect(page.get_by_text("5 × max").or_(page.get_by_text("35 × max"))).to_be_visible()
+    save(page)
+
+    start(page, "Browser day")
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="Done as planned")).to_be_visible()
+    page.keyboard.press("5")
+    page.keyboard.press("Shift+2")
+    expect(page.get_by_text("2 left in the tank")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    expect(page.get_by_role("timer")).to_have_text(re.compile("2:5"))
+
+    page.reload()
+    expect(page.get_by_text("2 left in the tank")).to_be_visible()
+    expect(page.get_by_role("timer")).to_have_text(re.compile("2:5"))
+
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="Done as planned")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="Done as planned")).to_be_visible()
+
+    serving.kill()
+    page.get_by_role("radio", name="5 reps").click()
+    page.get_by_role("radio", name="3 left", exact=True).click()
+    expect(page.get_by_text("kept on this device")).to_be_visible()
+    serving.start()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+
+    page.get_by_role("button", name="Go now").click()
+    page.get_by_role("radio", name="12 reps").click()
+    page.get_by_role("radio", name="0 left", exact=True).click()
+    expect(page.get_by_text("Straight on")).to_be_visible()
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("radio", name="8 reps").click()
+    page.get_by_role("radio", name="0 left", exact=True).click()
+
+    page.get_by_role("button", name="Go now").click()
+    page.keyboard.press("Space")
+    expect(page.get_by_text("Breathe, stay with it")).to_be_visible()
+    page.keyboard.press("r")
+    expect(page.get_by_role("timer")).to_have_text(re.compile(r"0:2[0-5]"))
+    page.keyboard.press("Space")
+    page.keyboard.press("1")
+    page.keyboard.press("x")
+    page.keyboard.press("Space")
+    for reps, left in ((8, 2), (9, 1), (7, 2), (8, 1)):
+        page.get_by_role("button", name=re.compile("Begin|Done as planned")).click()
+        page.get_by_role("radio", name=f"{reps} reps").click()
+        page.get_by_role("radio", name=f"{left} left", exact=True).click()
+        if reps == 9:
+            page.get_by_role("button", name="Go now").click()
+    page.get_by_role("button", name="Finish the session").click()
+    page.wait_for_url("**/ledger/*")
+
+    assert [row[:1] + row[3:6] for row in recorded(serving)] == [
+        ("Bench press", 70.0, 5, 2),
+        ("Bench press", 70.0, 5, 3),
+        ("Leg extension", 45.0, 12, 0),
+        ("Leg extension", 35.0, 8, 0),
+        ("Trap-bar deadlift", 100.0, 2, None),
+        ("Trap-bar deadlift", 100.0, 1, 0),
+        ("Ring dip", 0.0, 8, 2),
+        ("Ring row", 0.0, 9, 1),
+        ("Ring dip", 0.0, 7, 2),
+        ("Ring row", 0.0, 8, 1),
+    ]
+    expect(page.get_by_role("heading", name="Added up")).to_be_visible()
+    following = page.get_by_role("region", name="Next time")
+    expect(following.get_by_role("article").filter(has_text="Bench press")).to_contain_text("kg")
+    expect(following.get_by_role("article").filter(has_text="Trap-bar deadlift")).to_contain_text("down from 100")
+
+    page.get_by_role("button", name="Plan it again in a week").click()
+    page.get_by_role("link", name="Browser day").first.click()
+    page.wait_for_url("**/compose/*")
+    expect(page.get_by_label("Written form")).to_have_value(re.compile("# Browser day"))
+
+    page.get_by_role("link", name="Ledger").click()
+    row = page.get_by_role("row").filter(has_text="Browser day")
+    row.get_by_role("link").click()
+    expect(page.get_by_role("heading", name="Every bout")).to_be_visible()
+    expect(
+        page.get_by_role("table").filter(has_text="drop").or_(page.get_by_text("12 at 45 kg, 0 left"))
+    ).to_be_visible()

@@ -1,0 +1,146 @@
+"""Each view by itself: the phone, the keys, slips of the pen, two tabs, and what axe finds."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_loop import WRITTEN, compose, recorded, save, start
+
+AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+def test_the_whole_session_by_thumb(phone, serving):
+    page = phone
+    compose(page)
+    save(page)
+    start(page, "Browser day")
+    page.get_by_role("button", name="Begin").tap()
+    reps = page.get_by_role("radio", name="5 reps").bounding_box()
+    left = page.get_by_role("radio", name="1 left", exact=True).bounding_box()
+    assert min(reps["width"], reps["height"], left["width"], left["height"]) >= 44
+    page.mouse.move(reps["x"] + 22, reps["y"] + 22)
+    page.mouse.down()
+    page.mouse.move(left["x"] + 22, left["y"] + 22)
+    page.mouse.up()
+    expect(page.get_by_text("1 left in the tank")).to_be_visible()
+    page.get_by_role("button", name="Undo").tap()
+    page.get_by_role("button", name="Begin").tap()
+    page.get_by_role("radio", name="4 reps").tap()
+    expect(page.get_by_text("Fewer reps than planned: what ended it?")).to_be_visible()
+    page.get_by_role("radio", name="Form slipped").tap()
+    page.get_by_text("Another load?").tap()
+    page.get_by_label("Lifted, kg").fill("67,5")
+    page.get_by_role("button", name="Note it").tap()
+    for _ in range(9):
+        page.get_by_role("button", name=re.compile("Go now|Begin")).tap()
+        page.get_by_role("button", name="Done as planned").tap()
+    page.get_by_role("button", name="Finish the session").tap()
+    page.wait_for_url("**/ledger/*")
+    done = recorded(serving)
+    assert len(done) == 10
+    assert done[0] == ("Bench press", 1, 1, 67.5, 4, None, "form slipped")
+    width = page.evaluate("document.documentElement.scrollWidth")
+    assert width == 390
+
+
+def test_a_slip_of_the_pen_is_told_and_mended_and_nothing_is_lost(desktop):
+    form = compose(desktop, "# Pen\nFront squat: 3 x 5 at 60 stone\nSeal row: 3 x 8 at 50 kg")
+    expect(desktop.get_by_text("Line 2, column 26: “stone” is not a unit Fortis knows.")).to_be_visible()
+    expect(desktop.get_by_text("Seal row").first).to_be_visible()
+    desktop.get_by_role("button", name="Save as planned").click()
+    expect(desktop.get_by_role("alert")).to_contain_text("stone")
+    desktop.reload()
+    expect(form).to_have_value(re.compile("60 stone"))
+    form.fill("# Pen\nFront squat: 3 x 5 at 60,5 kg")
+    expect(desktop.get_by_text("not a unit")).not_to_be_visible()
+    desktop.keyboard.press("Control+Enter")
+    expect(desktop.get_by_role("heading", name="Pen")).to_be_visible()
+
+
+def test_an_unknown_lift_is_taken_and_the_near_one_offered(desktop):
+    form = compose(desktop, "Back squatt: 5 at 60")
+    desktop.get_by_role("button", name="Use Back squat").click()
+    expect(form).to_have_value("Back squat: 5 at 60")
+
+
+def test_two_tabs_are_one_record(desktop, serving):
+    compose(desktop)
+    save(desktop)
+    start(desktop, "Browser day")
+    other = desktop.context.new_page()
+    other.goto(desktop.url)
+    for page in (desktop, other):
+        page.get_by_role("button", name=re.compile("Begin|Done as planned")).wait_for()
+    desktop.get_by_role("button", name="Begin").click()
+    for page in (desktop, other):
+        page.get_by_role("radio", name="5 reps").click()
+        expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert len(recorded(serving)) == 1
+
+
+def test_keys_are_listed_and_go_to_the_views(desktop):
+    desktop.goto("/")
+    expect(desktop.get_by_role("heading", name="Press and row")).to_be_visible()
+    desktop.keyboard.press("?")
+    dialog = desktop.get_by_role("dialog", name="Keys")
+    expect(dialog).to_contain_text("Start today's session")
+    desktop.keyboard.press("Escape")
+    desktop.keyboard.press("g")
+    desktop.keyboard.press("l")
+    expect(desktop.get_by_role("heading", name="Ledger")).to_be_visible()
+    desktop.keyboard.press("Shift+D")
+    assert desktop.evaluate("document.documentElement.dataset.theme") == "dark"
+
+
+def test_a_bout_kept_on_the_device_outlives_the_tab(desktop, serving):
+    compose(desktop)
+    save(desktop)
+    start(desktop, "Browser day")
+    address = desktop.url
+    serving.kill()
+    desktop.get_by_role("button", name="Begin").click()
+    desktop.get_by_role("radio", name="5 reps").click()
+    expect(desktop.get_by_text("kept on this device")).to_be_visible()
+    desktop.wait_for_timeout(200)
+    desktop.goto("about:blank")
+    serving.start()
+    desktop.goto(address)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    expect(desktop.get_by_text("5 done")).to_be_visible()
+    assert len(recorded(serving)) == 1
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_axe_finds_nothing(desktop, theme):
+    desktop.emulate_media(color_scheme=theme)
+    compose(desktop, WRITTEN + "Unknown lift: 5 at\n")
+    desktop.wait_for_timeout(600)
+    faults = {"compose": axe(desktop)}
+    compose(desktop)
+    save(desktop)
+    faults["today"] = axe(desktop)
+    start(desktop, "Browser day")
+    faults["floor, ready"] = axe(desktop)
+    desktop.keyboard.press("Space")
+    faults["floor, working"] = axe(desktop)
+    desktop.get_by_role("radio", name="4 reps").click()
+    faults["floor, resting"] = axe(desktop)
+    desktop.goto("/ledger")
+    expect(desktop.get_by_role("link", name="Legs").first).to_be_visible()
+    faults["ledger"] = axe(desktop)
+    desktop.get_by_role("link", name="Legs").first.click()
+    expect(desktop.get_by_role("heading", name="Every bout")).to_be_visible()
+    faults["past session"] = axe(desktop)
+    assert {view: found for view, found in faults.items() if found} == {}
+
+
+def axe(page):
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})")
+    return [
+        f"{fault['id']}: {json.dumps([node['html'][:140] for node in fault['nodes'][:2]])}"
+        for fault in found["violations"]
+    ]

@@ -1,0 +1,76 @@
+"""What many tests share: a fresh record, and the interface over it."""
+
+from datetime import UTC, date, datetime
+from uuid import uuid4
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fortis.api.app import create_app
+from fortis.store.database import open_database
+
+
+@pytest.fixture
+def database(tmp_path):
+    return open_database(tmp_path / "fortis.db")
+
+
+@pytest.fixture
+def client(database):
+    return TestClient(create_app(database), raise_server_exceptions=False)
+
+
+@pytest.fixture
+def today():
+    return datetime.now(UTC).astimezone().date()
+
+
+class Lifter:
+    """Uses the interface as the screens do."""
+
+    def __init__(self, client):
+        self.client = client
+
+    def plan(self, written, on: date | None = None, session_id=None):
+        session_id = session_id or str(uuid4())
+        body = {"written": written, "planned_on": on and on.isoformat()}
+        return self.client.put(f"/api/compose/sessions/{session_id}", json=body)
+
+    def start(self, session_id):
+        return self.client.post(f"/api/floor/{session_id}/start").json()
+
+    def work(self, session_id):
+        steps = self.client.get(f"/api/floor/{session_id}").json()["timeline"]["steps"]
+        return [step for step in steps if step["kind"] == "work"]
+
+    def record(self, session_id, step, **went):
+        place = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
+        body = {
+            "exercise": step["exercise"],
+            "setup": step["setup"],
+            "side": step["side"],
+            "kg": step["load"] and step["load"]["kg"],
+            **went,
+        }
+        return self.client.put(f"/api/floor/{session_id}/bouts/{place}", json=body)
+
+    def take_back(self, session_id, step):
+        place = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
+        return self.client.delete(f"/api/floor/{session_id}/bouts/{place}")
+
+    def play(self, written, went, on=None):
+        """Plan, start, record (reps, reserve) bout by bout, and finish. Returns the session's id."""
+        session_id = self.plan(written, on).json()["id"]
+        self.start(session_id)
+        for step, (reps, reserve) in zip(self.work(session_id), went, strict=True):
+            assert self.record(session_id, step, reps=reps, reserve=reserve).status_code == 200
+        assert self.client.post(f"/api/floor/{session_id}/finish").status_code == 200
+        return session_id
+
+    def past(self, session_id):
+        return self.client.get(f"/api/ledger/{session_id}").json()
+
+
+@pytest.fixture
+def lifter(client):
+    return Lifter(client)

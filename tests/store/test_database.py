@@ -1,0 +1,88 @@
+import json
+import sqlite3
+from datetime import UTC, datetime
+from decimal import Decimal
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from hypothesis import given
+
+from fortis.core.resolution import resolve
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import Prescription, lay_out
+from fortis.demo.log import make_demo
+from fortis.store import lifter, sessions
+from fortis.store.database import back_up, open_database
+from fortis.store.tables import Table
+from tests.strategies import sessions as any_session
+
+
+def test_the_migrations_make_the_tables_the_code_means(database):
+    with database.kw["bind"].connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Table.metadata) == []
+
+
+def test_write_ahead_and_foreign_keys_are_on(database):
+    with database.kw["bind"].connect() as connection:
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+
+
+def test_a_second_opening_finds_everything(tmp_path):
+    path = tmp_path / "fortis.db"
+    with open_database(path).begin() as work:
+        lifter.save_body_weight(work, datetime(2026, 1, 1, tzinfo=UTC).date(), Decimal("81.65"))
+    with open_database(path).begin() as work:
+        assert lifter.body_kg(work, datetime(2026, 2, 1, tzinfo=UTC).date()) == Decimal("81.65")
+
+
+def test_a_backup_is_whole_and_never_overwrites(tmp_path, database):
+    with database.begin() as work:
+        sessions.save_plan(work, "a" * 36, "Squat: 5 at 100", lifter.lifter(work).unit, None)
+        back_up(tmp_path / "fortis.db", tmp_path / "copy" / "fortis.db")
+    back_up(tmp_path / "fortis.db", tmp_path / "second.db")
+    rows = sqlite3.connect(tmp_path / "second.db").execute("select written from session").fetchall()
+    assert rows == [("Squat: 5 at 100",)]
+    with pytest.raises(FileExistsError):
+        back_up(tmp_path / "fortis.db", tmp_path / "second.db")
+    with pytest.raises(FileNotFoundError):
+        back_up(tmp_path / "nothing.db", tmp_path / "third.db")
+
+
+@given(any_session)
+def test_a_frozen_prescription_comes_back_exactly(session):
+    prescription = resolve(lay_out(session))
+    stored = json.loads(json.dumps(prescription.model_dump(mode="json", exclude_none=True)))
+    again = Prescription.model_validate(stored)
+    assert [bout.load for each in again.sets for bout in each.bouts] == [
+        bout.load for each in prescription.sets for bout in each.bouts
+    ]
+
+
+def test_a_pound_plate_is_exact_through_the_record(database):
+    with database.begin() as work:
+        row = sessions.save_plan(work, "b" * 36, "Odd lift: 5 at 45 lb", lifter.lifter(work).unit, None)
+        sessions.start(row, resolve(lay_out(read(row.written))), datetime.now(UTC))
+    with database.begin() as work:
+        row = sessions.get(work, "b" * 36)
+        assert sessions.prescription_of(row).sets[0].bouts[0].settled.kg == Decimal("20.41165665")
+
+
+def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path):
+    now = datetime(2026, 6, 1, 12, tzinfo=UTC)
+    told = []
+    for name in ("one.db", "two.db"):
+        assert make_demo(tmp_path / name, now) == 39
+        with open_database(tmp_path / name).begin() as work:
+            done = sessions.finished(work)
+            told.append([bout for row in done for bout in sessions.performed(row)])
+            titles = {row.title for row in done}
+            due = [row.title for row in sessions.planned(work) if row.planned_on == now.date()]
+    assert told[0] == told[1]
+    assert len(done) == 36
+    assert {"Press and row", "Pull", "Legs", "Legs, light"} <= titles
+    assert due == ["Press and row"]
+    assert any(bout.ended == "could not move it" for bout in told[0])
+    assert any(bout.position.entry == 2 for bout in told[0])
+    assert any(bout.position.bout > 2 for bout in told[0])

@@ -1,0 +1,31 @@
+import { describe, expect, it } from "vitest";
+import { rest, work } from "./test/steps";
+import { bodyWords, clock, kilograms, loadWords, plain, read, restLabel } from "./words";
+
+describe("words", () => {
+  it("writes numbers as lifters do", () => {
+    expect([plain(82.5), plain(100), plain(20.41165665)]).toEqual(["82.5", "100", "20.41"]);
+    expect([kilograms(375), kilograms(5644.6)]).toEqual(["375 kg", "5,645 kg"]);
+  });
+
+  it("writes clocks, and counts on when a rest is over", () => {
+    expect([0, 7, 151, 3720, -12].map(clock)).toEqual(["0:00", "0:07", "2:31", "1:02:00", "+0:12"]);
+    expect([restLabel(15), restLabel(90)]).toEqual(["15", "1:30"]);
+  });
+
+  it("writes loads as far as they are known", () => {
+    expect(loadWords(work({ kg: 82.5 }))).toBe("82.5");
+    expect(loadWords(work({ percent: 87 }))).toBe("87 %");
+    expect(loadWords(work({}))).toBe("");
+    expect([bodyWords(0), bodyWords(10), bodyWords(-20)]).toEqual(["bw", "bw+10", "bw−20"]);
+  });
+
+  it("reads a score aloud", () => {
+    const steps = [work({ kg: 120, reps: 1 }), rest({ seconds: 25 }), work({ bout: 2, kg: 95, reps: 3 })];
+    expect(read(steps)).toEqual([
+      "Front squat, set 1: 1 rep at 120 kg.",
+      "Rest 25 seconds.",
+      "Front squat, set 1: 3 reps at 95 kg.",
+    ]);
+  });
+});
