@@ -144,3 +144,26 @@ def axe(page):
         f"{fault['id']}: {json.dumps([node['html'][:140] for node in fault['nodes'][:2]])}"
         for fault in found["violations"]
     ]
+
+
+def test_keys_and_clicks_mix(desktop, serving):
+    compose(desktop)
+    save(desktop)
+    start(desktop, "Browser day")
+    for reps in (4, 5):
+        desktop.keyboard.press("Space")
+        desktop.get_by_role("radio", name=f"{reps} reps").click()
+        expect(desktop.get_by_text(f"{reps} done")).to_be_visible()
+    desktop.get_by_role("button", name="Undo").click()
+    expect(desktop.get_by_text("4 done")).to_be_visible()
+    desktop.keyboard.press("Space")
+    desktop.keyboard.press("1")
+    desktop.keyboard.press("2")
+    expect(desktop.get_by_text("12 done")).to_be_visible()
+    desktop.get_by_role("button", name="Undo").focus()
+    desktop.keyboard.press("Tab")
+    desktop.keyboard.press("Shift+Tab")
+    desktop.keyboard.press("Space")
+    expect(desktop.get_by_text("4 done")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[4] for row in recorded(serving)] == [4]

@@ -11,6 +11,15 @@ interface Shortcut {
 
 const Registry = createContext<(shortcut: Shortcut) => () => void>(() => () => {});
 
+/** Keys work while one of these has the focus; typing into a field stays typing. */
+const ROLES = ["radio" as const];
+
+/** Whether Space or Enter is meant for the button that was reached by key. */
+const isPressing = (event: KeyboardEvent) =>
+  (event.key === " " || event.key === "Enter") &&
+  event.target instanceof Element &&
+  event.target.matches("button:focus-visible:not([role=radio]), a:focus-visible, summary:focus-visible");
+
 /** A key that does something while the calling view is shown, and is listed under `?`. */
 export function useShortcut(
   keys: string,
@@ -20,8 +29,14 @@ export function useShortcut(
   on = true,
 ) {
   const register = useContext(Registry);
-  useHotkeys(keys, run, { preventDefault: true, enabled: on, useKey: keys === "?" }, [run, on]);
+  const options = { preventDefault: true, enabled: on, enableOnFormTags: ROLES, ignoreEventWhen: isPressing };
+  useHotkeys(keys, run, options, [run, on]);
   useEffect(() => register({ keys, shown, does }), [register, keys, shown, does]);
+}
+
+/** Lets go of a button that was pressed by mouse or thumb, so that the next Space is not another press of it. */
+function letGo(event: MouseEvent) {
+  if (event.detail > 0) (event.target as Element).closest<HTMLElement>("button")?.blur();
 }
 
 /** Keeps the list of keys, and shows it on `?`. */
@@ -35,6 +50,10 @@ export function Shortcuts({ children }: { children: ReactNode }) {
     },
     [],
   );
+  useEffect(() => {
+    document.addEventListener("click", letGo);
+    return () => document.removeEventListener("click", letGo);
+  }, []);
   useHotkeys("?", () => setOpen(true), { useKey: true });
   return (
     <Registry value={register}>
