@@ -5,7 +5,7 @@ from decimal import Decimal
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Path
+from fastapi import APIRouter, Depends, Path
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
@@ -67,6 +67,14 @@ class BoutDone(BaseModel):
 Counted = Annotated[int, Path(ge=1, le=1000)]
 
 
+def _place(group: Counted, round: Counted, entry: Counted, set: Counted, bout: Counted) -> Position:
+    return Position(group=group, round=round, entry=entry, set=set, bout=bout)
+
+
+Place = Annotated[Position, Depends(_place)]
+"""The place in the session that a bout's address names."""
+
+
 @router.get("/{session_id}")
 def show(session_id: UUID, work: Work, now: Now) -> FloorView:
     """A session to play."""
@@ -91,40 +99,20 @@ def start(session_id: UUID, work: Work, now: Now) -> FloorView:
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
-def record(
-    session_id: UUID,
-    group: Counted,
-    round: Counted,
-    entry: Counted,
-    set: Counted,
-    bout: Counted,
-    done: BoutDone,
-    work: Work,
-    now: Now,
-) -> SoFar:
+def record(session_id: UUID, place: Place, done: BoutDone, work: Work, now: Now) -> SoFar:
     """Save a bout in its place. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
-    position = Position(group=group, round=round, entry=entry, set=set, bout=bout)
-    performed = PerformedBout(position=position, **done.model_dump(exclude={"done_at"}))
+    performed = PerformedBout(position=place, **done.model_dump(exclude={"done_at"}))
     sessions.record(work, row.id, performed, done.done_at or now)
     return _so_far(work, row)
 
 
 @router.delete("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
-def take_back(
-    session_id: UUID,
-    group: Counted,
-    round: Counted,
-    entry: Counted,
-    set: Counted,
-    bout: Counted,
-    work: Work,
-) -> SoFar:
+def take_back(session_id: UUID, place: Place, work: Work) -> SoFar:
     """Take a bout back out of the record."""
     row = sessions.get(work, str(session_id))
-    position = Position(group=group, round=round, entry=entry, set=set, bout=bout)
-    sessions.take_back(work, row.id, position)
+    sessions.take_back(work, row.id, place)
     return _so_far(work, row)
 
 

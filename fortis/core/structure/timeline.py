@@ -1,7 +1,7 @@
 """The timeline: every bout, rest and change of a laid-out session as steps with expected seconds."""
 
 from collections.abc import Iterator
-from typing import Literal
+from typing import Any, Literal
 
 from fortis.core.exercises import find
 from fortis.core.structure.model import (
@@ -28,6 +28,8 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescrip
 from fortis.core.structure.writing import write_effort, write_reps
 from fortis.core.units import Unit, to_kg
 from fortis.core.value import Kilograms, Number, Value
+
+Kind = Literal["work", "rest", "change"]
 
 
 class Pace(Value):
@@ -65,7 +67,7 @@ class Step(Value):
     A rest or a change stands before the work it leads to and carries that work's position.
     """
 
-    kind: Literal["work", "rest", "change"]
+    kind: Kind
     seconds: int
     exercise: str
     group: int
@@ -143,15 +145,7 @@ def _differs(before: PlannedBout, bout: PlannedBout) -> bool:
     return isinstance(bout.load, OfPrevious) or (bout.load is not None and before.load != bout.load)
 
 
-def _step(
-    kind: Literal["rest", "change"],
-    seconds: int,
-    each: PlannedSet,
-    bout: PlannedBout,
-    *,
-    short: bool = False,
-    what: Literal["load", "side", "station"] | None = None,
-) -> Step:
+def _step(kind: Kind, seconds: int, each: PlannedSet, bout: PlannedBout, **more: Any) -> Step:
     return Step(
         kind=kind,
         seconds=seconds,
@@ -161,24 +155,18 @@ def _step(
         entry=each.entry,
         set=each.number,
         bout=bout.number,
-        short=short,
-        what=what,
         side=bout.side,
+        **more,
     )
 
 
 def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
     reps = expected_reps(bout.reps, index, pace)
-    return Step(
-        kind="work",
-        seconds=_work_seconds(each.exercise, bout, reps),
-        exercise=each.exercise,
-        group=each.group,
-        round=each.round,
-        entry=each.entry,
-        set=each.number,
-        bout=bout.number,
-        side=bout.side,
+    return _step(
+        "work",
+        _work_seconds(each.exercise, bout, reps),
+        each,
+        bout,
         setup=each.setup,
         reps=reps,
         target=bout.reps,

@@ -6,7 +6,8 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useComposed, useDiscard, useExamined, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
-import { Notice, Trouble, Waiting } from "@/parts/Notice";
+import { Loaded } from "@/parts/Loaded";
+import { Notice, Trouble } from "@/parts/Notice";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
@@ -21,15 +22,13 @@ const DRAFT = "fortis.compose.draft";
 /** Write a session, or change one: the text, its score, what it comes to. */
 export default function Compose() {
   const { id } = useParams();
-  const { data, error, refetch } = useComposed(id);
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  if (id && !data) return <Waiting what="the session" />;
-  return <Desk key={id ?? "new"} {...(data && { saved: data })} />;
+  const composed = useComposed(id);
+  if (!id) return <Desk key="new" />;
+  return (
+    <Loaded query={composed} what="the session">
+      {(saved) => <Desk key={saved.id} saved={saved} />}
+    </Loaded>
+  );
 }
 
 function Desk({ saved }: { saved?: Schemas["Composed"] }) {

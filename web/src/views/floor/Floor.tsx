@@ -1,9 +1,10 @@
 import { Link, useNavigate, useParams } from "react-router";
 import { Status } from "@/app/Shell";
-import type { FloorView } from "@/data/client";
+import type { FloorView, Schemas } from "@/data/client";
 import { useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
-import { Trouble, Waiting } from "@/parts/Notice";
+import { Loaded } from "@/parts/Loaded";
+import { Trouble } from "@/parts/Notice";
 import { clock, kilograms, minutes } from "@/score/words";
 import { ClockPanel } from "./ClockPanel";
 import { CurrentGroup } from "./CurrentGroup";
@@ -21,18 +22,18 @@ export default function Floor() {
 }
 
 function WhichSession() {
-  const { data, error, refetch } = useToday();
+  return (
+    <Loaded query={useToday()} what="the session">
+      {(today) => <Choice today={today} />}
+    </Loaded>
+  );
+}
+
+function Choice({ today }: { today: Schemas["TodayView"] }) {
   const go = useNavigate();
   const start = useStart();
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the session" />;
-  if (data.started) return <FloorOf id={data.started.id} />;
-  const due = data.due[0];
+  if (today.started) return <FloorOf id={today.started.id} />;
+  const due = today.due[0];
   return (
     <div className="p-8">
       <h1 className="text-2xl font-bold">No session is under way</h1>
@@ -57,15 +58,11 @@ function WhichSession() {
 }
 
 function FloorOf({ id }: { id: string }) {
-  const { data, error, refetch } = useFloor(id);
-  if (data) return data.state === "planned" ? <NotStarted view={data} /> : <Play view={data} />;
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  return <Waiting what="the session" />;
+  return (
+    <Loaded query={useFloor(id)} what="the session">
+      {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play view={view} />)}
+    </Loaded>
+  );
 }
 
 function NotStarted({ view }: { view: FloorView }) {

@@ -1,23 +1,24 @@
 import { Link } from "react-router";
+import type { Schemas } from "@/data/client";
 import { useLedger } from "@/data/queries";
-import { Trouble, Waiting } from "@/parts/Notice";
+import { Loaded } from "@/parts/Loaded";
 import { kilograms } from "@/score/words";
 import { fullDate } from "../dates";
 
 /** Past sessions, the newest first. */
 export default function Ledger() {
-  const { data, error, refetch } = useLedger();
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the ledger" />;
+  return (
+    <Loaded query={useLedger()} what="the ledger">
+      {(view) => <Sessions view={view} />}
+    </Loaded>
+  );
+}
+
+function Sessions({ view }: { view: Schemas["LedgerView"] }) {
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 sm:px-7">
       <h1 className="text-3xl font-bold tracking-tight">Ledger</h1>
-      {data.sessions.length === 0 ? (
+      {view.sessions.length === 0 ? (
         <p className="mt-2 text-faint">
           Nothing has been lifted yet. Finish a session on the Floor and it is here, to the last bout.
         </p>
@@ -34,7 +35,7 @@ export default function Ledger() {
             </tr>
           </thead>
           <tbody>
-            {data.sessions.map((session) => (
+            {view.sessions.map((session) => (
               <tr key={session.id} className="border-t border-hairline hover:bg-panel">
                 <td className="py-2 pr-4 whitespace-nowrap text-faint">
                   {session.started_at && fullDate(session.started_at)}

@@ -3,7 +3,8 @@ import { v4 as newId } from "uuid";
 import type { NextLoad, Schemas } from "@/data/client";
 import { usePastSession, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
-import { Trouble, Waiting } from "@/parts/Notice";
+import { Loaded } from "@/parts/Loaded";
+import { Trouble } from "@/parts/Notice";
 import { bodyWords, doneWords, kilograms, plain, sideWords } from "@/score/words";
 import { fullDate, isoDate } from "../dates";
 
@@ -12,26 +13,26 @@ type Past = Schemas["PastSession"];
 /** One session in full: added up beside the last time, what it recommends, and all its bouts. */
 export default function PastSession() {
   const { id = "" } = useParams();
-  const { data, error, refetch } = usePastSession(id);
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="the session" />;
+  return (
+    <Loaded query={usePastSession(id)} what="the session">
+      {(session) => <Session session={session} />}
+    </Loaded>
+  );
+}
+
+function Session({ session }: { session: Past }) {
   return (
     <div className="mx-auto max-w-6xl space-y-10 px-4 py-6 sm:px-7">
       <header className="flex flex-wrap items-end justify-between gap-4">
         <div>
-          <p className="text-faint">{data.started_at && fullDate(data.started_at)}</p>
-          <h1 className="text-3xl font-bold tracking-tight">{data.title}</h1>
+          <p className="text-faint">{session.started_at && fullDate(session.started_at)}</p>
+          <h1 className="text-3xl font-bold tracking-tight">{session.title}</h1>
         </div>
-        <PlanAgain session={data} />
+        <PlanAgain session={session} />
       </header>
-      <AddedUp session={data} />
-      <NextLoads loads={data.next_loads} />
-      <Bouts session={data} />
+      <AddedUp session={session} />
+      <NextLoads loads={session.next_loads} />
+      <Bouts session={session} />
     </div>
   );
 }

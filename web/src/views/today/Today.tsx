@@ -3,7 +3,8 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
-import { Trouble, Waiting } from "@/parts/Notice";
+import { Loaded } from "@/parts/Loaded";
+import { Trouble } from "@/parts/Notice";
 import { buildWords } from "@/parts/Plates";
 import { bodyWords, kilograms, minutes, plain } from "@/score/words";
 import { dayWords } from "../dates";
@@ -13,31 +14,31 @@ type LiftLine = Schemas["LiftLine"];
 
 /** What is on, with which loads and why. */
 export default function Today() {
-  const { data, error, refetch } = useToday();
-  if (error)
-    return (
-      <div className="p-8">
-        <Trouble error={error} retry={refetch} />
-      </div>
-    );
-  if (!data) return <Waiting what="today's session" />;
-  const [first, ...others] = data.due;
+  return (
+    <Loaded query={useToday()} what="today's session">
+      {(view) => <Day view={view} />}
+    </Loaded>
+  );
+}
+
+function Day({ view }: { view: Schemas["TodayView"] }) {
+  const [first, ...others] = view.due;
   return (
     <div className="mx-auto grid max-w-6xl gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[1fr_17rem]">
       <div className="space-y-12">
-        {data.started && <Underway session={data.started} />}
-        {first && <Due session={first} today={data.on} primary={!data.started} />}
+        {view.started && <Underway session={view.started} />}
+        {first && <Due session={first} today={view.on} primary={!view.started} />}
         {others.map((session) => (
-          <Due key={session.id} session={session} today={data.on} primary={false} />
+          <Due key={session.id} session={session} today={view.on} primary={false} />
         ))}
-        {!first && !data.started && <NothingDue />}
+        {!first && !view.started && <NothingDue />}
       </div>
       <aside className="mt-12 space-y-8 lg:mt-2">
         <section>
           <h2 className="font-bold">Coming</h2>
-          {data.coming.length === 0 && <p className="mt-1 text-faint">Nothing is planned yet.</p>}
+          {view.coming.length === 0 && <p className="mt-1 text-faint">Nothing is planned yet.</p>}
           <ul className="mt-1">
-            {data.coming.map((session) => (
+            {view.coming.map((session) => (
               <li key={session.id}>
                 <Link
                   to={`/compose/${session.id}`}
@@ -45,7 +46,7 @@ export default function Today() {
                 >
                   <span>{session.title}</span>
                   <span className="text-faint">
-                    {session.planned_on ? dayWords(session.planned_on, data.on) : "no date"}
+                    {session.planned_on ? dayWords(session.planned_on, view.on) : "no date"}
                   </span>
                 </Link>
               </li>
@@ -55,15 +56,15 @@ export default function Today() {
             Compose a session
           </Link>
         </section>
-        {data.last?.started_at && (
+        {view.last?.started_at && (
           <section>
             <h2 className="font-bold">Last time</h2>
             <Link
-              to={`/ledger/${data.last.id}`}
+              to={`/ledger/${view.last.id}`}
               className="flex min-h-11 items-center justify-between hover:underline"
             >
-              <span>{data.last.title}</span>
-              <span className="text-faint">{dayWords(data.last.started_at.slice(0, 10), data.on)}</span>
+              <span>{view.last.title}</span>
+              <span className="text-faint">{dayWords(view.last.started_at.slice(0, 10), view.on)}</span>
             </Link>
           </section>
         )}
