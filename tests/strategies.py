@@ -38,7 +38,11 @@ loads = st.one_of(
     st.tuples(amounts, amounts, units)
     .filter(lambda each: each[0] < each[1])
     .map(lambda each: m.WeightRange(low=each[0], high=each[1], unit=each[2])),
-    st.builds(m.Percent, percent=st.integers(1, 400).map(lambda half: Decimal(half) / 2)),
+    st.builds(
+        m.Percent,
+        percent=st.integers(1, 400).map(lambda half: Decimal(half) / 2),
+        of=st.none() | st.builds(m.Weight, amount=amounts, unit=units),
+    ),
     st.builds(m.RepMax, reps=st.integers(1, 50)),
     st.just(m.BodyPlus()),
     st.tuples(amounts, units, st.sampled_from([1, -1])).map(
@@ -91,23 +95,50 @@ runs = st.builds(
     each=bouts.map(lambda bout: m.Set(bouts=(bout,))) | sets_of_bouts(),
     count=st.integers(1, 6),
     rest=short_rests,
-)
+    every=st.none(),
+) | st.builds(m.Sets, each=bouts.map(lambda bout: m.Set(bouts=(bout,))), count=st.integers(2, 12), every=seconds)
+befores = st.lists(st.sampled_from(["", "# why this is here", "# 🏔"]), max_size=2).map(tuple)
+remarks = st.sampled_from(["", "", "hips lower", "left elbow: drops # twice"])
 setups = st.lists(st.sampled_from(["belt", "straps", "bands 30 kg top"]), max_size=3).map(
     lambda items: m.SetUp(items=tuple(items))
 )
-entries = st.builds(m.Entry, exercise=names, setup=setups, sets=st.lists(runs, min_size=1, max_size=3).map(tuple))
+entries = st.builds(
+    m.Entry,
+    exercise=names,
+    setup=setups,
+    sets=st.lists(runs, min_size=1, max_size=3).map(tuple),
+    before=befores,
+    remark=remarks,
+)
+members = st.lists(entries, min_size=2, max_size=4).map(tuple)
+rounds = st.none() | st.integers(1, 5)
+rested = {"rest": short_rests, "between": short_rests, "every": st.none()}
+clocked = {"rest": st.none(), "between": st.none(), "every": seconds}
 groups = st.one_of(
     entries.map(lambda entry: m.Group(entries=(entry,))),
-    st.builds(
-        m.Group,
-        entries=st.lists(entries, min_size=2, max_size=4).map(tuple),
-        rounds=st.none() | st.integers(1, 5),
-        rest=short_rests,
-        between=short_rests,
-    ),
+    *[
+        st.builds(m.Group, entries=members, before=befores, remark=remarks, **{**starts, **length})
+        for starts in (rested, clocked)
+        for length in ({"rounds": rounds, "span": st.none()}, {"rounds": st.none(), "span": seconds})
+    ],
 )
-sessions = st.builds(
-    m.Session,
-    title=st.sampled_from(["", "Thursday, lower body", "Été 🏔 #2"]),
-    groups=st.lists(groups, min_size=1, max_size=4).map(tuple),
-)
+
+
+@st.composite
+def sessions_of(draw):
+    title = draw(st.sampled_from(["", "Thursday, lower body", "Été 🏔 2"]))
+    written = draw(st.lists(groups, min_size=1, max_size=4))
+    if not title:
+        written[0] = _unremarked(written[0])
+    after = draw(st.sampled_from([(), ("", "# that is all"), ("# that is all",)]))
+    return m.Session(title=title, groups=tuple(written), after=after)
+
+
+def _unremarked(group):
+    """Without a title the first remark would be taken for one, and blank lines at the top are let go."""
+    if not group.is_straight:
+        return group.model_copy(update={"before": ()})
+    return group.model_copy(update={"entries": (group.entries[0].model_copy(update={"before": ()}),)})
+
+
+sessions = sessions_of()

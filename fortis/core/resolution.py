@@ -199,6 +199,8 @@ class _Course:
                 return self._written(kg)
             case WeightRange(low=low, high=high, unit=unit):
                 return self._within(bout, to_kg(low, Unit(unit)), to_kg(high, Unit(unit)))
+            case Percent(percent=percent, of=Weight(kg=kg)):
+                return self._of_chosen(percent, kg)
             case Percent(percent=percent):
                 return self._share(float(percent) / 100, f"{plain(percent)} %")
             case RepMax(reps=reps):
@@ -217,6 +219,11 @@ class _Course:
         if kg == self.carried.was_kg:
             return _Wanted(self.carried.kg, self.carried.reasons)
         return _Wanted(kg * self.carried.kg / self.carried.was_kg, self.carried.reasons)
+
+    def _of_chosen(self, percent: Decimal, max_kg: Decimal) -> _Wanted:
+        kg = max_kg * percent / 100
+        text = f"{plain(percent)} % of the chosen {plain(max_kg)} kg is {plain(round(kg, 2))} kg."
+        return _Wanted(kg, (Reason(code="share of max", text=text, values={"max_kg": max_kg, "kg": kg}),))
 
     def _share(self, share: float, words: str) -> _Wanted | None:
         kg = self._of_max(share)

@@ -167,3 +167,14 @@ def test_keys_and_clicks_mix(desktop, serving):
     expect(desktop.get_by_text("4 done")).to_be_visible()
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert [row[4] for row in recorded(serving)] == [4]
+
+
+def test_a_double_tap_ends_a_bout_and_keeps_the_rest(desktop, serving):
+    compose(desktop)
+    save(desktop)
+    start(desktop, "Browser day")
+    desktop.get_by_role("button", name="Begin").click()
+    desktop.get_by_role("button", name="Done as planned").dblclick()
+    expect(desktop.get_by_role("button", name="Go now")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert len(recorded(serving)) == 1

@@ -60,7 +60,7 @@ def test_pieces_of_the_examples():
 
 
 @given(sessions)
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=100, deadline=None)
 def test_reading_what_was_written_gives_the_same_session(session):
     written = write(session)
     again = read(written)
@@ -72,7 +72,7 @@ MARKS = st.text(alphabet="0123456789 x×:;,()[]#%-+.\n\tabdefghiklmnoprstuwRM�
 
 
 @given(MARKS, st.integers(0, len(EXAMPLES)), st.integers(0, 40))
-@settings(max_examples=600, deadline=None)
+@settings(max_examples=400, deadline=None)
 def test_no_text_breaks_the_reader_and_every_problem_has_a_place(marks, at, cut):
     text = EXAMPLES[:at] + marks + EXAMPLES[at + cut :]
     reading = examine(text)
@@ -134,7 +134,7 @@ def test_a_text_beyond_all_measure_is_refused_at_once():
 def test_each_faulty_line_is_told():
     reading = examine("A: 5 leave 11\nB: 3 x 5\nC: 5 at 60 stone")
     assert [problem.line for problem in reading.problems] == [1, 3]
-    assert reading.lines == (2,)
+    assert reading.lines == ((2,),)
     with pytest.raises(NotationError, match="line 1, column 12"):
         read("A: 5 leave 11")
 
@@ -144,9 +144,41 @@ def test_what_a_lifter_means_is_taken():
     assert read("Squat: 3 × 5 at 60, leave 2, rest 2 min") == read(
         "squat: 3 x 5 at 60 kg leave 2 rest 120s"
     ).model_copy(update={"groups": read("Squat: 3 x 5 at 60 leave 2 rest 2:00").groups})
-    assert read("Squat: (3,4,5) at 82,5 # heavy") == read("Squat: 1 set of (3, 4, 5) at 82.5 kg")
+    assert read("Squat: (3,4,5) at 82,5") == read("Squat: 1 set of (3, 4, 5) at 82.5 kg")
 
 
 def test_a_load_without_a_unit_is_in_the_lifters():
     load = read("Squat: 5 at 225", Unit.LB).groups[0].entries[0].sets[0].each.bouts[0].terms.load
     assert load == Weight(amount=225, unit=Unit.LB)
+
+
+REMARKED = """# Thursday
+# shoulder first
+
+Overhead press: 3 x 5 at 60 kg  # elbows in
+
+# the fast part
+pair, 3 rounds, rest 1:30:  # no talking
+  # feet up
+  Ring dip: 6-8
+  Ring row: 8-10
+
+# then home
+"""
+
+
+def test_remarks_and_blank_lines_survive():
+    session = read(REMARKED)
+    assert write(session) == REMARKED
+    assert session.groups[0].entries[0].remark == "elbows in"
+    assert session.groups[1].entries[0].before == ("# feet up",)
+
+
+def test_starts_against_the_clock_and_blocks_of_minutes():
+    text = "Clean: 10 x 1 at 80% of 150 kg every 1:00\npair, for 8:00, every 2:00:\n  A: 5\n  B: 5\n"
+    session = read(text)
+    assert write(session) == text
+    assert (session.groups[0].entries[0].sets[0].every, session.groups[1].span) == (60, 480)
+    assert "not both" in only_problem("Clean: 10 x 1 every 60s rest 30s").message
+    assert "not both" in only_problem("pair, every 60s, rest 30s:\n  A: 5\n  B: 5").message
+    assert "leave the rounds out" in only_problem("pair, 3 rounds, for 8 min:\n  A: 5\n  B: 5").message

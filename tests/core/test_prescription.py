@@ -83,3 +83,23 @@ def test_holds_tempo_and_sides_take_their_time():
     hold, _, _, left, side, right = steps("Plank: hold 30s\nSplit squat: 8 each side tempo 3-1-1-0")
     assert (hold.seconds, hold.reps) == (30, None)
     assert (left.seconds, side.what, right.seconds) == (40, "side", 40)
+
+
+def test_sets_that_start_every_so_often_rest_what_is_left():
+    clean = steps("Clean: 4 x 2 at 80 kg every 60s")
+    assert [(step.kind, step.seconds) for step in clean] == [("work", 6), ("rest", 54)] * 3 + [("work", 6)]
+
+
+def test_rounds_that_start_every_so_often_count_the_whole_round():
+    pair = steps("pair, 2 rounds, every 60s:\n  Dip: 5\n  Row: 5")
+    assert [step.seconds for step in pair if step.kind == "rest"] == [60 - 15 - 5 - 15]
+
+
+def test_a_block_of_minutes_takes_the_rounds_that_fit():
+    assert len(laid("pair, for 8 min:\n  Dip: 10\n  Row: 10").sets) == 2 * (480 // (30 + 5 + 30 + 5))
+    assert len(laid("pair, for 8 min, every 2:00:\n  Dip: 10\n  Row: 10").sets) == 8
+
+
+def test_a_percentage_of_a_chosen_max_needs_no_estimate():
+    (work,) = steps("Clean: 1 at 80% of 150 kg")
+    assert work.load.kg == 120

@@ -56,6 +56,10 @@ def test_the_estimate_turned_around_is_the_load():
         assert load_for(estimate(100.0, reps, reserve).kg, reps, reserve) == pytest.approx(100)
 
 
+def test_reps_beyond_all_formulas_are_taken_as_thirty():
+    assert multiplier(37) == multiplier(50) == multiplier(30)
+
+
 def test_uncertainty_grows_with_reps_and_with_reserve():
     spread = [estimate(100.0, reps, 0).high - estimate(100.0, reps, 0).low for reps in (1, 5, 12)]
     assert spread == sorted(spread)

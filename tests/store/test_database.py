@@ -51,6 +51,7 @@ def test_a_backup_is_whole_and_never_overwrites(tmp_path, database):
 
 
 @given(any_session)
+@settings(max_examples=40, deadline=None)
 def test_a_frozen_prescription_comes_back_exactly(session):
     prescription = resolve(lay_out(session))
     stored = json.loads(json.dumps(prescription.model_dump(mode="json", exclude_none=True)))

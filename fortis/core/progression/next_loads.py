@@ -230,7 +230,7 @@ class _Case:
         if self.max is None or self._missed():
             return None
         match self.written:
-            case Percent(percent=percent):
+            case Percent(percent=percent, of=None):
                 share, words = float(percent) / 100, f"{plain(percent)} %"
             case RepMax(reps=reps):
                 share, words = load_for(1.0, reps, 0), f"{reps}RM"

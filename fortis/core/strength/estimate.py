@@ -38,13 +38,16 @@ def estimate(kg: float, reps: int, reserve: int) -> Estimate:
 
 def load_for(max_kg: float, reps: int, reserve: int) -> float:
     """The load that a max allows for `reps` with `reserve` left: the estimate, turned around."""
-    return max_kg / multiplier(min(reps + reserve, MOST_REPS))
+    return max_kg / multiplier(reps + reserve)
 
 
 @lru_cache(maxsize=64)
 def multiplier(to_failure: int) -> float:
-    """The max as a multiple of the load good for exactly so many reps: the median of the formulas."""
-    return median(_spread(to_failure))
+    """The max as a multiple of the load good for exactly so many reps: the median of the formulas.
+
+    Beyond `MOST_REPS` the formulas lose their meaning, one after the other; reps count as that many.
+    """
+    return median(_spread(min(to_failure, MOST_REPS)))
 
 
 @lru_cache(maxsize=64)

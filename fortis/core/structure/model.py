@@ -85,10 +85,11 @@ class WeightRange(Value):
 
 
 class Percent(Value):
-    """A percentage of the estimated one-rep max."""
+    """A percentage of the estimated one-rep max, or of a chosen one."""
 
     kind: Literal["percent"] = "percent"
     percent: Number
+    of: Weight | None = None
 
 
 class RepMax(Value):
@@ -276,32 +277,44 @@ class Set(Value):
 
 
 class Sets(Value):
-    """A run of `count` sets alike, with `rest` seconds after each."""
+    """A run of `count` sets alike, with `rest` seconds after each, or one starting `every` so many seconds."""
 
     each: Set
     count: int = 1
     rest: int | None = None
+    every: int | None = None
 
 
 class Entry(Value):
-    """One exercise with its set-up and its sets."""
+    """One exercise with its set-up and its sets.
+
+    `before` are the lines written above it that are no lift: blank ones and remarks, each as it is written.
+    `remark` is what stands behind a `#` at the end of its line.
+    """
 
     exercise: str
     sets: tuple[Sets, ...]
     setup: SetUp = SetUp()
+    before: tuple[str, ...] = ()
+    remark: str = ""
 
 
 class Group(Value):
     """Entries done in turn: one (straight), two (a pair) or more (a circuit).
 
     `rounds` and `rest` (seconds, after each round) belong to groups of two and more; `between` is the
-    rest between members.
+    rest between members. `every` starts a round every so many seconds; `span` is a block of so many
+    seconds with as many rounds as fit. `before` and `remark` are those of the line that opens the group.
     """
 
     entries: tuple[Entry, ...]
     rounds: int | None = None
     rest: int | None = None
     between: int | None = None
+    every: int | None = None
+    span: int | None = None
+    before: tuple[str, ...] = ()
+    remark: str = ""
 
     @property
     def is_straight(self) -> bool:
@@ -310,10 +323,11 @@ class Group(Value):
 
 
 class Session(Value):
-    """What is planned for one visit to the gym."""
+    """What is planned for one visit to the gym. `after` are the remarks and blank lines at the end."""
 
     groups: tuple[Group, ...]
     title: str = ""
+    after: tuple[str, ...] = ()
 
 
 def describe_shift(shift: Shift) -> str:

@@ -79,10 +79,10 @@ class NotationError(ValueError):
 
 @dataclass(frozen=True)
 class Reading:
-    """What could be read of a text: the groups without fault, the line each starts on, and the problems."""
+    """What could be read of a text: the groups without fault, the line of each of their entries, the problems."""
 
     session: Session
-    lines: tuple[int, ...]
+    lines: tuple[tuple[int, ...], ...]
     problems: tuple[Problem, ...]
 
 
@@ -102,6 +102,7 @@ def examine(text: str, unit: Unit = Unit.KG) -> Reading:
     return _Examination(unit).examine(text.expandtabs(4).splitlines())
 
 
+_HEAD = re.compile(r"\s*(pair|circuit)\s*[,:]", re.IGNORECASE)
 _SETS_IN_NAME = re.compile(r"[^\[\]:;#]*?\d\s*(x|×|sets?\s+of)\s*[\d(]", re.IGNORECASE)
 
 
@@ -121,10 +122,11 @@ class _Examination:
         self.unit = unit
         self.title = ""
         self.groups: list[Group] = []
-        self.lines: list[int] = []
+        self.lines: list[tuple[int, ...]] = []
         self.problems: list[Problem] = []
         self.head: tuple[int, Group] | None = None
-        self.members: list[Entry] = []
+        self.members: list[tuple[int, Entry]] = []
+        self.remarks: list[str] = []
 
     def examine(self, lines: list[str]) -> Reading:
         for number, line in enumerate(lines, start=1):
@@ -132,27 +134,33 @@ class _Examination:
         self._close_group()
         if not self.groups and not self.problems:
             self._wrong(1, 1, "Nothing is planned yet. Write a lift and its sets: Back squat: 3 x 5 at 60 kg.")
-        session = Session(title=self.title, groups=tuple(self.groups))
+        after = tuple(self.remarks)
+        while after and not after[-1]:
+            after = after[:-1]
+        session = Session(title=self.title, groups=tuple(self.groups), after=after)
         if sum(map(_bout_count, self.groups)) > MOST_BOUTS:
             self._wrong(1, 1, f"This is over {MOST_BOUTS:,} bouts, more than a session can hold.")
-            session = Session(title=self.title, groups=())
+            return Reading(Session(title=self.title, groups=()), (), tuple(self.problems))
         return Reading(session, tuple(self.lines), tuple(self.problems))
 
     def _line(self, number: int, line: str) -> None:
         if len(line) > LONGEST_LINE:
-            self._wrong(
-                number,
-                LONGEST_LINE,
-                f"This line has {len(line):,} characters; a line holds {LONGEST_LINE:,}.",
-            )
+            message = f"This line has {len(line):,} characters; a line holds {LONGEST_LINE:,}."
+            self._wrong(number, LONGEST_LINE, message)
             return
-        content = line.strip()
-        if content.startswith("#"):
-            if not (self.title or self.groups or self.head):
-                self.title = " ".join(filter(str.isprintable, content.lstrip("#").split()))
-            return
-        if not content:
-            return
+        code, hash_mark, remark = line.partition("#")
+        remark = _printable(remark.lstrip("#"))
+        if code.strip():
+            self._code(number, code, remark)
+        elif not hash_mark:
+            if self.title or self.groups or self.head or self.remarks:
+                self.remarks.append("")
+        elif self.title or self.groups or self.head or self.remarks:
+            self.remarks.append(f"# {remark}".rstrip())
+        else:
+            self.title = remark
+
+    def _code(self, number: int, line: str, remark: str) -> None:
         indented = line[0] == " "
         if not indented:
             self._close_group()
@@ -160,16 +168,19 @@ class _Examination:
             message = "A colon goes between the lift and its sets: Back squat: 3 x 5 at 60 kg."
             self._wrong(number, 1, message)
             return
-        start = "head" if re.match(r"(pair|circuit)\s*[,:]", content, re.IGNORECASE) else "entry"
-        parsed = self._parse(start, number, line)
+        parsed = self._parse("head" if _HEAD.match(line) else "entry", number, line)
+        if parsed is None:
+            return
+        parsed = parsed.model_copy(update={"before": tuple(self.remarks), "remark": remark})
+        self.remarks.clear()
         match parsed:
             case Group():
                 self.head = (number, parsed)
             case Entry() if indented and self.head:
-                self.members.append(parsed)
+                self.members.append((number, parsed))
             case Entry():
                 self.groups.append(Group(entries=(parsed,)))
-                self.lines.append(number)
+                self.lines.append((number,))
 
     def _parse(self, start: str, number: int, line: str) -> Entry | Group | None:
         try:
@@ -190,15 +201,20 @@ class _Examination:
             return
         number, head = self.head
         self.head = None
-        members, self.members = tuple(self.members), []
+        members, self.members = self.members, []
         if len(members) < 2:
             self._wrong(number, 1, "A pair or circuit needs two or more lifts, each on an indented line under it.")
             return
-        self.groups.append(head.model_copy(update={"entries": members}))
-        self.lines.append(number)
+        self.groups.append(head.model_copy(update={"entries": tuple(entry for _, entry in members)}))
+        self.lines.append(tuple(line for line, _ in members))
 
     def _wrong(self, line: int, column: int, message: str, nearest: str | None = None) -> None:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
+
+
+def _printable(text: str) -> str:
+    """A title or remark on one line, without what no screen can show."""
+    return " ".join("".join(letter if letter.isprintable() else " " for letter in text).split())
 
 
 def _bout_count(group: Group) -> int:
@@ -310,7 +326,10 @@ class _Building(Transformer[Token, Any]):
         percent = _decimal(parts[0])
         if not 0 < percent <= 200:
             raise _Slip("A percentage of the max must be above 0 and at most 200.", parts[0])
-        return Percent(percent=percent)
+        if len(parts) == 2:
+            return Percent(percent=percent)
+        unit = self._unit(parts[3] if len(parts) > 3 else None)
+        return Percent(percent=percent, of=Weight(amount=self._amount(parts[2], unit), unit=unit))
 
     def rep_max(self, parts: list[Token]) -> RepMax:
         digits = re.match(r"\d+", parts[0]).group()  # type: ignore[union-attr]
@@ -424,6 +443,9 @@ class _Building(Transformer[Token, Any]):
     def within(self, parts: list[Token]) -> dict[str, Any]:
         return {"within": _seconds(parts[0])}
 
+    def every(self, parts: list[Token]) -> dict[str, Any]:
+        return {"every": _seconds(parts[0])}
+
     # pieces
 
     def bout_target(self, parts: list[Any]) -> _Target:
@@ -448,12 +470,14 @@ class _Building(Transformer[Token, Any]):
         if isinstance(pieces[0], _Target):
             terms.insert(0, pieces[0].terms)
         gathered = _gathered(terms, meta)
-        rest, within = gathered.pop("rest", None), gathered.pop("within", None)
+        rest, within, every = (gathered.pop(name, None) for name in ("rest", "within", "every"))
+        if rest and every:
+            raise _Slip("A set starts every so often or after a rest, not both; keep one.", meta.column)
         if isinstance(pieces[0], _Target):
             each = Set(bouts=(Bout(reps=pieces[0].reps, terms=Terms(**gathered)),))
         else:
             each = _whole_set(pieces, Terms(**gathered), within, meta)
-        return Sets(each=each, count=count, rest=rest)
+        return Sets(each=each, count=count, rest=rest, every=every)
 
     def setup(self, parts: list[Token]) -> SetUp:
         return SetUp(items=tuple(item for part in parts if (item := " ".join(part.split()))))
@@ -477,9 +501,20 @@ class _Building(Transformer[Token, Any]):
     def head_between(self, parts: list[Token]) -> dict[str, Any]:
         return {"between": _seconds(parts[0])}
 
+    def head_every(self, parts: list[Token]) -> dict[str, Any]:
+        return {"every": _seconds(parts[0])}
+
+    def head_span(self, parts: list[Token]) -> dict[str, Any]:
+        return {"span": _seconds(parts[0])}
+
     @v_args(meta=True)
     def head(self, meta: Meta, parts: list[Any]) -> Group:
-        return Group(entries=(), **_gathered(parts[1:], meta))
+        options = _gathered(parts[1:], meta)
+        if "every" in options and ("rest" in options or "between" in options):
+            raise _Slip("Rounds start every so often or after a rest, not both; keep one.", meta.column)
+        if "span" in options and "rounds" in options:
+            raise _Slip("A block of minutes takes as many rounds as fit; leave the rounds out.", meta.column)
+        return Group(entries=(), **options)
 
 
 def _gathered(terms: list[dict[str, Any]], meta: Meta) -> dict[str, Any]:
@@ -547,7 +582,7 @@ _WORDS = {
 
 def _unexpected(error: UnexpectedInput, number: int, line: str) -> Problem:
     """Put a parser's surprise into a lifter's words."""
-    code = line.split("#")[0].rstrip()
+    code = line.rstrip()
     if isinstance(error, UnexpectedCharacters):
         column, terminals = error.column, set(error.allowed)
     elif isinstance(error, UnexpectedToken) and error.token.type != "$END":
@@ -555,7 +590,6 @@ def _unexpected(error: UnexpectedInput, number: int, line: str) -> Problem:
     else:
         accepts = error.accepts or error.expected if isinstance(error, UnexpectedToken) else set()
         column, terminals = len(code) + 1, set(accepts)
-    terminals.discard("COMMENT")
     expected = tuple(sorted(_WORDS.get(name, name.lower()) for name in terminals if not name.startswith("__")))
     word = re.match(r"[^\s,;:()\[\]]*", code[column - 1 :]).group()  # type: ignore[union-attr]
     if ":" not in code:
@@ -587,5 +621,5 @@ def _not_there(code: str, column: int) -> str:
 _KEYWORDS = (
     "at", "up", "drop", "leave", "rpe", "to failure", "tempo", "each side", "left", "right", "rest", "within",
     "sets of", "max", "hold", "kg", "lb", "bw", "top", "stretched halves", "shortened halves", "rounds",
-    "between",
+    "between", "every", "for", "of",
 )  # fmt: skip

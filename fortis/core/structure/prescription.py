@@ -21,12 +21,14 @@ from fortis.core.structure.model import (
     RepTarget,
     Session,
     Set,
+    Sets,
     SetUp,
     Shift,
     Side,
     Tempo,
     Weight,
 )
+from fortis.core.structure.pace import USUAL_PACE, work_seconds
 from fortis.core.units import from_kg
 from fortis.core.value import Kilograms, Number, Value
 
@@ -36,6 +38,7 @@ SIZE_REST = 120
 """Usual rest after longer sets (common practice: 2 to 3 minutes)."""
 GROUP_REST = 60
 """Usual rest after a round of a pair or circuit (common practice: about a minute)."""
+MOST_ROUNDS_THAT_FIT = 60
 
 
 class Position(Value):
@@ -86,7 +89,11 @@ class PlannedBout(Value):
 
 
 class PlannedSet(Value):
-    """One set of the plan in its place. `rest` is the rest after it, in seconds."""
+    """One set of the plan in its place.
+
+    `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
+    seconds after its round began.
+    """
 
     group: int
     round: int
@@ -96,6 +103,7 @@ class PlannedSet(Value):
     setup: SetUp
     bouts: tuple[PlannedBout, ...]
     rest: int
+    every: int | None = None
 
     def position(self, bout: PlannedBout) -> Position:
         """Where one of this set's bouts stands in the session."""
@@ -120,13 +128,14 @@ def lay_out(session: Session) -> Prescription:
 def _straight(number: int, group: Group) -> Iterator[PlannedSet]:
     entry = group.entries[0]
     for turn, (each, step, rest) in enumerate(_unrolled(entry), start=1):
-        yield _planned(number, turn, 1, turn, entry, each, step, rest or _usual_rest(each))
+        planned = _planned(number, turn, 1, turn, entry, each.each, step, rest or _usual_rest(each.each))
+        yield planned.model_copy(update={"every": each.every})
 
 
 def _in_turn(number: int, group: Group) -> Iterator[PlannedSet]:
     """Go round the members; one with a single set repeats it every round, others do one of theirs a round."""
     members = [list(_unrolled(entry)) for entry in group.entries]
-    rounds = max(group.rounds or 1, *(len(member) for member in members))
+    rounds = max(_rounds_that_fit(group) or group.rounds or 1, *(len(member) for member in members))
     turns = [
         (turn, index)
         for turn in range(rounds)
@@ -135,21 +144,46 @@ def _in_turn(number: int, group: Group) -> Iterator[PlannedSet]:
     ]
     for place, (turn, index) in enumerate(turns):
         member = members[index]
-        each, step, rest = member[turn] if len(member) > 1 else (member[0][0], turn, member[0][2])
+        run, step, rest = member[turn] if len(member) > 1 else (member[0][0], turn, member[0][2])
         last_of_round = place + 1 == len(turns) or turns[place + 1][0] > turn
-        after = (group.rest or GROUP_REST) if last_of_round else (group.between or 0)
-        yield _planned(number, turn + 1, index + 1, turn + 1, group.entries[index], each, step, rest or after)
+        after = _after_round(group) if last_of_round else (group.between or 0)
+        planned = _planned(
+            number, turn + 1, index + 1, turn + 1, group.entries[index], run.each, step, rest or after
+        )
+        yield planned.model_copy(update={"every": group.every if last_of_round else None})
 
 
-def _unrolled(entry: Entry) -> Iterator[tuple[Set, int, int | None]]:
-    """Each set of an entry, its step within its run (for climbs), and the rest after it.
+def _after_round(group: Group) -> int:
+    """The rest after a round: as written, none in a block against the clock, else the usual one."""
+    return group.rest or (0 if group.span else GROUP_REST)
+
+
+def _rounds_that_fit(group: Group) -> int | None:
+    """How many rounds a block of so many minutes takes at the usual pace, one at least."""
+    if group.span is None:
+        return None
+    seconds = _after_round(group) + (group.between or 0) * (len(group.entries) - 1)
+    for entry in group.entries:
+        each = entry.sets[0].each
+        sides = 2 if each.terms.side is Side.EACH else 1
+        for index, bout in enumerate(each.bouts):
+            tempo = bout.terms.tempo or each.terms.tempo
+            seconds += sides * work_seconds(entry.exercise, bout.reps, tempo, index) + (
+                bout.rest or each.within or 0
+            )
+        seconds += USUAL_PACE.station_change
+    return min(max(group.span // max(group.every or seconds, 1), 1), MOST_ROUNDS_THAT_FIT)
+
+
+def _unrolled(entry: Entry) -> Iterator[tuple[Sets, int, int | None]]:
+    """The run each set of an entry belongs to, its step within that (for climbs), and the rest after it.
 
     A rest written once at the end of the line holds for the runs before it too.
     """
     for index, run in enumerate(entry.sets):
         rest = next((later.rest for later in entry.sets[index:] if later.rest), None)
         for step in range(run.count):
-            yield run.each, step, rest
+            yield run, step, rest
 
 
 def _usual_rest(each: Set) -> int:

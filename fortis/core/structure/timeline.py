@@ -3,19 +3,14 @@
 from collections.abc import Iterator
 from typing import Any, Literal
 
-from fortis.core.exercises import find
 from fortis.core.structure.model import (
     BodyPlus,
     Effort,
-    FixedReps,
-    Hold,
-    MaxReps,
     OfPrevious,
     OfTop,
     Percent,
     RangeOfMotion,
     RepMax,
-    RepRange,
     RepTarget,
     SetUp,
     Shift,
@@ -24,25 +19,13 @@ from fortis.core.structure.model import (
     Weight,
     WeightRange,
 )
+from fortis.core.structure.pace import USUAL_PACE, Pace, expected_reps, work_seconds
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
 from fortis.core.structure.writing import write_effort, write_reps
 from fortis.core.units import Unit, to_kg
 from fortis.core.value import Kilograms, Number, Value
 
 Kind = Literal["work", "rest", "change"]
-
-
-class Pace(Value):
-    """How long things take that nobody writes down, in seconds (common practice, the lifter's own later)."""
-
-    load_change: int = 5
-    side_change: int = 5
-    station_change: int = 5
-    reps_to_failure: int = 10
-    reps_after_short_rest: int = 6
-
-
-USUAL_PACE = Pace()
 
 
 class StepLoad(Value):
@@ -106,20 +89,27 @@ def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
 def _steps(sets: tuple[PlannedSet, ...], pace: Pace) -> Iterator[Step]:
     last_load: dict[str, PlannedBout] = {}
     previous: PlannedSet | None = None
+    since_round = 0
     for each in sets:
+        rest = _rest_after(previous, since_round) if previous else 0
+        if previous is None or (previous.group, previous.round) != (each.group, each.round):
+            since_round = 0
+        before = last_load.get(each.exercise)
+        came_from = previous
         for index, bout in enumerate(each.bouts):
-            if index:
-                before: PlannedBout | None = each.bouts[index - 1]
-                rest = each.bouts[index - 1].rest
-            else:
-                before = last_load.get(each.exercise)
-                rest = previous.rest if previous else 0
-            if rest:
-                yield _step("rest", rest, each, bout, short=index > 0)
-            yield from _changes(each, bout, before, previous if index == 0 else each, rest, pace)
-            yield _work(each, bout, index, pace)
-            last_load[each.exercise] = bout
+            steps = [_step("rest", rest, each, bout, short=index > 0)] if rest else []
+            steps += _changes(each, bout, before, came_from, rest, pace)
+            steps.append(_work(each, bout, index, pace))
+            since_round += sum(step.seconds for step in steps if index or step.kind != "rest")
+            yield from steps
+            rest, before, came_from = bout.rest, bout, each
+        last_load[each.exercise] = each.bouts[-1]
         previous = each
+
+
+def _rest_after(each: PlannedSet, since_round: int) -> int:
+    """The rest after a set: as written, or what is left until the next round is due."""
+    return each.rest if each.every is None else max(each.every - since_round, 0)
 
 
 def _changes(
@@ -161,14 +151,13 @@ def _step(kind: Kind, seconds: int, each: PlannedSet, bout: PlannedBout, **more:
 
 
 def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
-    reps = expected_reps(bout.reps, index, pace)
     return _step(
         "work",
-        _work_seconds(each.exercise, bout, reps),
+        work_seconds(each.exercise, bout.reps, bout.tempo, index, pace),
         each,
         bout,
         setup=each.setup,
-        reps=reps,
+        reps=expected_reps(bout.reps, index, pace),
         target=bout.reps,
         asked=asked(bout),
         load=step_load(bout),
@@ -189,24 +178,6 @@ def asked(bout: PlannedBout) -> str:
     return " ".join(words)
 
 
-def expected_reps(target: RepTarget, index: int, pace: Pace = USUAL_PACE) -> int | None:
-    """Reps to expect of a target, the middle of a range; None for a hold. `index` is its place in the set."""
-    match target:
-        case FixedReps(count=reps):
-            return reps
-        case RepRange(low=low, high=high):
-            return (low + high + 1) // 2
-        case MaxReps():
-            return pace.reps_after_short_rest if index else pace.reps_to_failure
-    return None
-
-
-def _work_seconds(exercise: str, bout: PlannedBout, reps: int | None) -> int:
-    if isinstance(bout.reps, Hold):
-        return bout.reps.seconds
-    return (reps or 0) * (bout.tempo.seconds if bout.tempo else find(exercise).rep_seconds)
-
-
 def step_load(bout: PlannedBout) -> StepLoad | None:
     """The load of a bout as far as it is known."""
     if bout.settled:
@@ -218,8 +189,8 @@ def step_load(bout: PlannedBout) -> StepLoad | None:
             return StepLoad(kg=kg, body=True)
         case WeightRange(low=low, high=high, unit=unit):
             return StepLoad(low_kg=to_kg(low, Unit(unit)), high_kg=to_kg(high, Unit(unit)))
-        case Percent(percent=percent):
-            return StepLoad(percent=percent)
+        case Percent(percent=percent, of=of):
+            return StepLoad(percent=percent) if of is None else StepLoad(kg=of.kg * percent / 100)
         case RepMax(reps=reps):
             return StepLoad(rep_max=reps)
         case OfPrevious(shift=shift):

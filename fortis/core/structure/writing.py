@@ -39,20 +39,38 @@ def write(session: Session) -> str:
     lines = [f"# {session.title}"] if session.title else []
     for group in session.groups:
         lines += _group(group)
-    return "\n".join(lines) + "\n"
+    return "\n".join([*lines, *session.after]) + "\n"
 
 
 def _group(group: Group) -> list[str]:
     if group.is_straight:
-        return [write_entry(group.entries[0])]
+        return _lines(group.entries[0], write_entry(group.entries[0]))
+    lines = _lines(group, write_head(group) + ":")
+    for entry in group.entries:
+        lines += _lines(entry, write_entry(entry), indent="  ")
+    return lines
+
+
+def _lines(written: Entry | Group, code: str, indent: str = "") -> list[str]:
+    """A line with the remarks before and behind it."""
+    before = [f"{indent}{line}".rstrip() for line in written.before]
+    return [*before, f"{indent}{code}{f'  # {written.remark}' if written.remark else ''}"]
+
+
+def write_head(group: Group) -> str:
+    """Write what opens a pair or circuit, without its colon: `pair, 3 rounds, rest 1:30`."""
     head = ["pair" if len(group.entries) == 2 else "circuit"]
     if group.rounds:
         head.append(f"{group.rounds} round{'s' if group.rounds > 1 else ''}")
-    if group.between:
-        head.append(f"between {clock(group.between)}")
-    if group.rest:
-        head.append(f"rest {clock(group.rest)}")
-    return [", ".join(head) + ":", *(f"  {write_entry(entry)}" for entry in group.entries)]
+    for name, seconds in (
+        ("for", group.span),
+        ("every", group.every),
+        ("between", group.between),
+        ("rest", group.rest),
+    ):
+        if seconds:
+            head.append(f"{name} {clock(seconds)}")
+    return ", ".join(head)
 
 
 def write_entry(entry: Entry) -> str:
@@ -63,7 +81,7 @@ def write_entry(entry: Entry) -> str:
 
 def write_sets(sets: Sets) -> str:
     """Write a run of sets: `3 x 5 at 60 kg`, `5 sets of (…)`."""
-    rest = f" rest {clock(sets.rest)}" if sets.rest else ""
+    rest = f" every {clock(sets.every)}" if sets.every else f" rest {clock(sets.rest)}" if sets.rest else ""
     if len(sets.each.bouts) == 1:
         times = f"{sets.count} x " if sets.count > 1 else ""
         return f"{times}{write_bout(sets.each.bouts[0])}{rest}"
@@ -137,8 +155,8 @@ def write_load(load: LoadTarget) -> str:
             return f"{plain(amount)} {unit}"
         case WeightRange(low=low, high=high, unit=unit):
             return f"{plain(low)}-{plain(high)} {unit}"
-        case Percent(percent=percent):
-            return f"{plain(percent)}%"
+        case Percent(percent=percent, of=of):
+            return f"{plain(percent)}%" + (f" of {write_load(of)}" if of else "")
         case RepMax(reps=reps):
             return f"{reps}RM"
         case BodyPlus(amount=amount, unit=unit):

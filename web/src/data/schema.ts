@@ -646,7 +646,7 @@ export interface components {
         };
         /**
          * Percent
-         * @description A percentage of the estimated one-rep max.
+         * @description A percentage of the estimated one-rep max, or of a chosen one.
          */
         Percent: {
             /**
@@ -654,6 +654,7 @@ export interface components {
              * @enum {string}
              */
             kind: "percent";
+            of: components["schemas"]["Weight"] | null;
             /** Percent */
             percent: number;
         };

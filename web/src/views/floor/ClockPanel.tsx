@@ -5,16 +5,14 @@ import type { Playing } from "./useSession";
 
 /** The clock of the moment: petrol while resting, paper with red while working, and what comes next. */
 export function ClockPanel({ playing, className }: { playing: Playing; className?: string }) {
-  const { place, steps, begin, record, addRest } = playing;
+  const { place, steps, advance, addRest } = playing;
   const step = place.work === null ? undefined : steps[place.work];
   if (!step || place.work === null) return null;
-  const work = place.work;
   const working = place.mode === "working";
   const resting = place.mode === "resting";
   const petrol = resting || place.mode === "over";
   const before = place.before === null ? undefined : steps[place.before];
   const then = `${targetWords(step.target)}${sideWords(step.side)} at ${loadWords(step) || "your load"}`;
-  const act = working ? () => record(work, {}) : begin;
   const actName = working ? "Done as planned" : resting ? "Go now" : "Begin";
   return (
     <section
@@ -69,7 +67,7 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
         <Button
           look={petrol ? "rest" : "strong"}
           hotkey="Space"
-          onClick={act}
+          onClick={advance}
           className={clsx(
             "min-h-14 flex-[2] text-lg lg:min-h-11 lg:flex-none lg:text-base",
             petrol && PHONE_INK,

@@ -7,16 +7,12 @@ const TYPING_ON = 800;
 
 /** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
 export function useFloorKeys(playing: Playing) {
-  const { place, begin, record, addRest, undo } = playing;
+  const { place, advance, record, addRest, undo } = playing;
   const subject = subjectOf(playing);
   const typed = useRef({ text: "", at: 0 });
   const on = place.work !== null || subject !== null;
 
-  useShortcut("space", "Space", "Start the bout, end it as planned", () => {
-    if (place.work === null) return;
-    if (place.mode === "working") record(place.work, {});
-    else begin();
-  });
+  useShortcut("space", "Space", "Start the bout, end it as planned", advance);
   useShortcut(
     "0,1,2,3,4,5,6,7,8,9",
     "0 – 9",

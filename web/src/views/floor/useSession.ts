@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { FloorView } from "@/data/client";
 import { Outbox, overlaid, placeKey } from "@/data/outbox";
 import { floorKey } from "@/data/queries";
@@ -16,6 +16,8 @@ import {
 } from "./play";
 
 export const outbox = new Outbox();
+
+const DOUBLE_TAP = 500;
 
 const markKey = (id: string) => `fortis.floor.${id}`;
 
@@ -50,6 +52,7 @@ export function useSession(view: FloorView) {
     [steps, view.bouts, status, id],
   );
   const place = placeOf(steps, done, mark, now);
+  const ended = useRef(0);
 
   useEffect(() => {
     outbox.onSaved = (sessionId, tonnageKg) => {
@@ -111,6 +114,15 @@ export function useSession(view: FloorView) {
     if (!there) remember(NO_MARK);
   };
 
+  /** The one button: start the bout, or end it as planned. A second tap right after the end is not a start. */
+  const advance = () => {
+    if (place.work === null) return;
+    if (place.mode === "working") {
+      ended.current = Date.now();
+      record(place.work, {});
+    } else if (Date.now() - ended.current > DOUBLE_TAP) begin();
+  };
+
   const addRest = () => {
     if (place.work === null || (place.mode !== "resting" && place.mode !== "over")) return;
     const key = placeKey(positionOf(steps[place.work] as (typeof steps)[number]));
@@ -124,7 +136,7 @@ export function useSession(view: FloorView) {
     else if (place.before !== null) put(place.before, null);
   };
 
-  return { steps, done, place, status, now, begin, record, addRest, undo };
+  return { steps, done, place, status, now, advance, record, addRest, undo };
 }
 
 export type Playing = ReturnType<typeof useSession>;
