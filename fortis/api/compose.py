@@ -1,6 +1,7 @@
 """Compose: text examined as it is typed, sessions saved as planned."""
 
-from datetime import date
+from datetime import date, datetime
+from statistics import quantiles
 from uuid import UUID
 
 from fastapi import APIRouter, Response
@@ -9,18 +10,26 @@ from pydantic import BaseModel, Field
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Now, Work
+from fortis.core.cautions.caution import Caution, Serious
+from fortis.core.cautions.rules import cautions
 from fortis.core.exercises import LIBRARY, find, nearest_names
 from fortis.core.resolution import resolve
-from fortis.core.structure.notation import LONGEST_TEXT, Problem, examine
+from fortis.core.structure.notation import LONGEST_TEXT, Problem, Reading, examine
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import Timeline, timeline
-from fortis.core.tally.plan import PlanTally, plan_tally
+from fortis.core.structure.writing import write_entry
+from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
 from fortis.core.units import Unit
 from fortis.store import lifter, sessions
-from fortis.store.basis import basis
+from fortis.store.basis import basis, last_of, last_week, overruns
+from fortis.store.sessions import time_on_the_floor
+from fortis.store.set_aside import EVERY_LIFT, all_set_aside, bring_back, heard, set_aside
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/compose", tags=["compose"])
+
+FEWEST_TO_LEARN_FROM = 4
+"""Past sessions it takes to say anything about the lifter's own pace."""
 
 
 class Written(BaseModel):
@@ -37,14 +46,65 @@ class UnknownLift(BaseModel):
     nearest: list[str]
 
 
+class Mend(BaseModel):
+    """A remedy in one click: line `line` (from 1) becomes `written`."""
+
+    label: str
+    line: int
+    written: str
+
+
+class Warned(BaseModel):
+    """A caution at its line, with its remedy where there is one."""
+
+    rule: str
+    serious: Serious
+    exercise: str
+    text: str
+    reason: str
+    disputed: str
+    line: int
+    mend: Mend | None
+
+
+class CostBefore(BaseModel):
+    """What the last session of the same name cost."""
+
+    id: str
+    started_at: datetime
+    costing: Costing
+
+
+class Likely(BaseModel):
+    """How long the session is likely to take, as the lifter's own past ones ran over or under: half of them did."""
+
+    low_seconds: int
+    high_seconds: int
+    sessions: int
+
+
 class Examined(BaseModel):
-    """What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest."""
+    """What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
+
+    `lines` has for each group the lines of its entries.
+    """
 
     title: str
     timeline: Timeline
-    tally: PlanTally
+    lines: list[list[int]]
+    tally: Costing
+    before: CostBefore | None
+    likely: Likely | None
+    cautions: list[Warned]
     problems: list[Problem]
     unknown: list[UnknownLift]
+
+
+class SetAside(BaseModel):
+    """A caution set aside, for one lift or, where that is empty, for all."""
+
+    rule: str
+    exercise: str
 
 
 class ToPlan(Written):
@@ -68,15 +128,72 @@ def examine_text(asked: Written, work: Work, now: Now) -> Examined:
     prescription = resolve(lay_out(reading.session), basis(work, title, now))
     laid_out = timeline(prescription)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
+    warned = heard(work, cautions(reading.session, prescription, last_week(work, now)))
     return Examined(
         title=title,
         timeline=laid_out,
-        tally=plan_tally(laid_out, lifter.body_kg(work, now.date())),
+        lines=[list(lines) for lines in reading.lines],
+        tally=cost_of_plan(prescription, laid_out.total_seconds, lifter.body_kg(work, now.date())),
+        before=_before(work, title, now),
+        likely=_likely(work, laid_out.total_seconds, now),
+        cautions=[_warned(caution, reading, asked.written) for caution in warned],
         problems=list(reading.problems),
         unknown=[
             UnknownLift(name=name, nearest=list(nearest_names(name))) for name in names if not find(name).known
         ],
     )
+
+
+def _warned(caution: Caution, reading: Reading, written: str) -> Warned:
+    line = reading.lines[caution.group - 1][caution.entry - 1]
+    mend = None
+    if caution.remedy:
+        before = written.splitlines()[line - 1]
+        indent = before[: len(before) - len(before.lstrip())]
+        remark = f"  # {caution.remedy.entry.remark}" if caution.remedy.entry.remark else ""
+        mend = Mend(
+            label=caution.remedy.label, line=line, written=f"{indent}{write_entry(caution.remedy.entry)}{remark}"
+        )
+    return Warned(**caution.model_dump(exclude={"remedy", "group", "entry"}), line=line, mend=mend)
+
+
+def _before(work: Work, title: str, now: datetime) -> CostBefore | None:
+    last = last_of(work, title, now)
+    if last is None or last.started_at is None:
+        return None
+    performed = sessions.performed(last)
+    seconds = int(time_on_the_floor(last).total_seconds())
+    costing = cost_of_performance(sessions.prescription_of(last), performed, seconds, last.body_kg)
+    return CostBefore(id=last.id, started_at=last.started_at, costing=costing)
+
+
+def _likely(work: Work, seconds: int, now: datetime) -> Likely | None:
+    """The middle half of how past sessions ran against their plans, put on this one."""
+    ratios = overruns(work, now)
+    if len(ratios) < FEWEST_TO_LEARN_FROM:
+        return None
+    low, _, high = quantiles(ratios, n=4)
+    return Likely(low_seconds=round(seconds * low), high_seconds=round(seconds * high), sessions=len(ratios))
+
+
+@router.get("/set-aside")
+def show_set_aside(work: Work) -> list[SetAside]:
+    """Every caution that was set aside."""
+    return [SetAside(rule=rule, exercise=exercise) for rule, exercise in sorted(all_set_aside(work))]
+
+
+@router.put("/set-aside/{rule}", status_code=204)
+def put_aside(rule: str, work: Work, exercise: str = EVERY_LIFT) -> Response:
+    """Set a caution aside for good, for one lift or for all."""
+    set_aside(work, rule, exercise)
+    return Response(status_code=204)
+
+
+@router.delete("/set-aside/{rule}", status_code=204)
+def hear_again(rule: str, work: Work, exercise: str = EVERY_LIFT) -> Response:
+    """Let a caution speak again."""
+    bring_back(work, rule, exercise)
+    return Response(status_code=204)
 
 
 @router.get("/lifts")

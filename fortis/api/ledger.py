@@ -108,11 +108,7 @@ def _before(row: SessionRow) -> Before:
 
 
 def _minutes(row: SessionRow) -> int:
-    """Minutes on the floor: to the last bout, because a session may be closed long after it."""
-    if row.started_at is None:
-        return 0
-    end = max((bout.done_at for bout in row.bouts), default=row.started_at)
-    return max(round((end - row.started_at).total_seconds() / 60), 0)
+    return max(round(sessions.time_on_the_floor(row).total_seconds() / 60), 0)
 
 
 def _bouts(row: SessionRow) -> list[LedgerBout]:

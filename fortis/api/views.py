@@ -11,7 +11,7 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription, Settled
 from fortis.core.structure.timeline import timeline
 from fortis.core.structure.writing import write_sets
-from fortis.core.tally.plan import PlanTally, plan_tally
+from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.units import Unit
 from fortis.store.sessions import State, state_of
 from fortis.store.tables import SessionRow
@@ -43,7 +43,7 @@ class SessionCard(BaseModel):
 class SessionPlan(SessionCard):
     """A session with its loads."""
 
-    tally: PlanTally
+    tally: Costing
     lifts: list[LiftLine]
 
 
@@ -64,7 +64,7 @@ def plan(row: SessionRow, prescription: Prescription, body_kg: Decimal | None) -
     session = read(row.written, Unit(row.unit))
     return SessionPlan(
         **card(row).model_dump(),
-        tally=plan_tally(timeline(prescription), body_kg),
+        tally=cost_of_plan(prescription, timeline(prescription).total_seconds, body_kg),
         lifts=_lifts(session, prescription),
     )
 

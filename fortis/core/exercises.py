@@ -29,7 +29,11 @@ BARS = (LoadKind.BAR, LoadKind.TRAP_BAR, LoadKind.SAFETY_BAR)
 
 
 class Exercise(Value):
-    """One lift. `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep."""
+    """One lift.
+
+    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep. `prime` muscles
+    give out first, `helping` ones help; among both, `grip` and `trunk` say what else is taxed.
+    """
 
     name: str
     load_kind: LoadKind
@@ -38,7 +42,12 @@ class Exercise(Value):
     helping: tuple[str, ...] = ()
     rep_seconds: int = 3
     body_share: Number = Decimal(0)
+    one_sided: bool = False
+    small: bool = False
     failing_is_safe: bool = False
+    pins: bool = False
+    loads_spine: bool = False
+    unracks: bool = False
     known: bool = True
 
     @property
@@ -46,71 +55,125 @@ class Exercise(Value):
         """How many of the written load move at once: two dumbbells count twice in tonnage."""
         return 2 if self.load_kind is LoadKind.DUMBBELLS else 1
 
+    @property
+    def is_free(self) -> bool:
+        """Whether it is done with free weights rather than a machine or the body alone."""
+        return self.load_kind in FREE
 
-def _lift(
-    name: str,
-    load_kind: LoadKind,
-    pattern: str,
-    prime: str,
-    helping: str = "",
-    *,
-    share: str = "0",
-    safe: bool = False,
-) -> Exercise:
+    def taxes(self, what: str) -> bool:
+        """Whether `grip` or `trunk` is worked by it."""
+        return what in self.prime or what in self.helping
+
+
+FREE = (*BARS, LoadKind.DUMBBELLS, LoadKind.DUMBBELL)
+
+_FLAGS = {
+    "safe": "failing_is_safe",
+    "pins": "pins",
+    "spine": "loads_spine",
+    "unracks": "unracks",
+    "small": "small",
+    "one": "one_sided",
+}
+"""Words of the table below: failing is safe; it can pin the lifter; it loads the spine; every mini-set costs
+an unrack and a rerack; it is a small single-joint lift; it is done one side at a time."""
+
+_TABLE = """
+Back squat               | bar         | squat           | quads glutes          | adductors trunk           | pins spine unracks
+Front squat              | bar         | squat           | quads                 | glutes trunk              | pins spine unracks
+Safety-bar squat         | safety bar  | squat           | quads glutes          | trunk                     | pins spine unracks
+Box squat                | bar         | squat           | quads glutes          | hamstrings trunk          | pins spine unracks
+Hack squat               | stack       | squat           | quads                 | glutes                    | safe
+Goblet squat             | dumbbell    | squat           | quads                 | glutes trunk              | safe
+Split squat              | dumbbells   | lunge           | quads glutes          | adductors grip            | one
+Walking lunge            | dumbbells   | lunge           | quads glutes          | adductors grip            | one
+Step-up                  | dumbbells   | lunge           | quads glutes          | grip                      | one
+Leg press                | stack       | squat           | quads glutes          | adductors                 | safe
+Leg extension            | stack       | knee extension  | quads                 |                           | safe small
+Lying leg curl           | stack       | knee flexion    | hamstrings            |                           | safe small
+Seated leg curl          | stack       | knee flexion    | hamstrings            |                           | safe small
+Nordic curl              | body 0.8    | knee flexion    | hamstrings            |                           | safe
+Standing calf raise      | stack       | calf raise      | calves                |                           | safe small
+Seated calf raise        | stack       | calf raise      | calves                |                           | safe small
+Deadlift                 | bar         | hinge           | glutes hamstrings     | back quads grip trunk     | spine
+Sumo deadlift            | bar         | hinge           | glutes quads          | back adductors grip trunk | spine
+Deficit deadlift         | bar         | hinge           | glutes hamstrings     | back quads grip trunk     | spine
+Trap-bar deadlift        | trap bar    | hinge           | glutes quads          | back grip trunk           | spine
+Romanian deadlift        | bar         | hinge           | hamstrings glutes     | back grip trunk           | spine
+Good morning             | bar         | hinge           | hamstrings glutes     | trunk                     | pins spine unracks
+Back extension           | body 0.5    | hinge           | glutes hamstrings     | trunk                     | safe
+Hip thrust               | bar         | hinge           | glutes                | hamstrings                |
+Cable pull-through       | stack       | hinge           | glutes                | hamstrings grip           | safe
+Power clean              | bar         | olympic         | glutes quads          | back grip trunk           | spine
+Power snatch             | bar         | olympic         | glutes quads          | back grip trunk           | spine
+Bench press              | bar         | press           | chest triceps         | shoulders                 | pins unracks
+Incline bench press      | bar         | press           | chest shoulders       | triceps                   | pins unracks
+Close-grip bench press   | bar         | press           | triceps chest         | shoulders                 | pins unracks
+Floor press              | bar         | press           | chest triceps         | shoulders                 | pins unracks
+Dumbbell press           | dumbbells   | press           | chest triceps         | shoulders                 | safe unracks
+Incline dumbbell press   | dumbbells   | press           | chest shoulders       | triceps                   | safe unracks
+Machine chest press      | stack       | press           | chest triceps         | shoulders                 | safe
+Cable fly                | stack       | fly             | chest                 |                           | safe small
+Ring dip                 | body 0.95   | press           | chest triceps         | shoulders trunk           | safe
+Dip                      | body 0.95   | press           | chest triceps         | shoulders                 | safe
+Push-up                  | body 0.65   | press           | chest triceps         | shoulders trunk           | safe
+Overhead press           | bar         | overhead press  | shoulders triceps     | trunk                     | spine unracks
+Push press               | bar         | overhead press  | shoulders triceps     | quads trunk               | spine unracks
+Seated dumbbell press    | dumbbells   | overhead press  | shoulders triceps     |                           | safe unracks
+Lateral raise            | dumbbells   | raise           | shoulders             |                           | safe small
+Rear-delt raise          | dumbbells   | raise           | shoulders             | back                      | safe small
+Front raise              | dumbbells   | raise           | shoulders             |                           | safe small
+Seal row                 | bar         | row             | back biceps           | grip                      | safe
+Bent-over row            | bar         | row             | back                  | biceps hamstrings grip trunk | spine
+One-arm row              | dumbbell    | row             | back                  | biceps grip               | safe one
+Chest-supported row      | stack       | row             | back biceps           | grip                      | safe
+Cable row                | stack       | row             | back                  | biceps grip               | safe
+Ring row                 | body 0.6    | row             | back biceps           | grip                      | safe
+Face pull                | stack       | row             | shoulders back        |                           | safe small
+Chin-up                  | body 0.95   | pull-up         | back biceps           | grip                      | safe
+Weighted chin-up         | body 0.95   | pull-up         | back biceps           | grip                      | safe
+Pull-up                  | body 0.95   | pull-up         | back                  | biceps grip               | safe
+Lat pulldown             | stack       | pull-up         | back biceps           | grip                      | safe
+Straight-arm pulldown    | stack       | pull-up         | back                  | triceps                   | safe small
+Shrug                    | bar         | raise           | traps                 | grip                      | safe
+Barbell curl             | bar         | curl            | biceps                | grip                      | safe small
+Dumbbell curl            | dumbbells   | curl            | biceps                | grip                      | safe small
+Preacher curl            | bar         | curl            | biceps                |                           | safe small
+Hammer curl              | dumbbells   | curl            | biceps                | grip                      | safe small
+Cable curl               | stack       | curl            | biceps                | grip                      | safe small
+Cable pressdown          | stack       | elbow extension | triceps               |                           | safe small
+Skull crusher            | bar         | elbow extension | triceps               |                           | small pins
+Overhead triceps extension | dumbbell  | elbow extension | triceps               |                           | small
+Wrist curl               | bar         | grip            | grip                  |                           | safe small
+Farmer's carry           | dumbbells   | carry           | grip traps            | trunk                     | safe
+Hollow hold              | body        | trunk           | trunk                 |                           | safe
+Plank                    | body        | trunk           | trunk                 |                           | safe
+Hanging leg raise        | body 0.4    | trunk           | trunk                 | grip                      | safe
+Ab wheel                 | body 0.6    | trunk           | trunk                 |                           | safe
+Cable crunch             | stack       | trunk           | trunk                 |                           | safe small
+"""
+"""Name | load (with the share of body weight moved) | pattern | prime | helping | what it is like.
+
+Common practice; the shares are round numbers from lying and hanging on a scale.
+"""
+
+
+def _lift(row: str) -> Exercise:
+    name, load, pattern, prime, helping, flags = (cell.strip() for cell in row.split("|"))
+    kind, _, share = load.rpartition(" ") if load.startswith("body ") else (load, "", "0")
     return Exercise(
         name=name,
-        load_kind=load_kind,
+        load_kind=LoadKind(kind),
         pattern=pattern,
         prime=tuple(prime.split()),
         helping=tuple(helping.split()),
         body_share=Decimal(share),
-        failing_is_safe=safe,
+        **{_FLAGS[flag]: True for flag in flags.split()},
     )
 
 
-_K = LoadKind
-LIBRARY: tuple[Exercise, ...] = (
-    _lift("Back squat", _K.BAR, "squat", "quads glutes", "back adductors"),
-    _lift("Front squat", _K.BAR, "squat", "quads", "glutes back"),
-    _lift("Safety-bar squat", _K.SAFETY_BAR, "squat", "quads glutes", "back"),
-    _lift("Split squat", _K.DUMBBELLS, "lunge", "quads glutes", "adductors"),
-    _lift("Walking lunge", _K.DUMBBELLS, "lunge", "quads glutes", "adductors"),
-    _lift("Leg press", _K.STACK, "squat", "quads glutes", safe=True),
-    _lift("Leg extension", _K.STACK, "knee extension", "quads", safe=True),
-    _lift("Lying leg curl", _K.STACK, "knee flexion", "hamstrings", safe=True),
-    _lift("Standing calf raise", _K.STACK, "calf raise", "calves", safe=True),
-    _lift("Deadlift", _K.BAR, "hinge", "glutes hamstrings", "back quads grip"),
-    _lift("Trap-bar deadlift", _K.TRAP_BAR, "hinge", "glutes quads", "back hamstrings grip"),
-    _lift("Romanian deadlift", _K.BAR, "hinge", "hamstrings glutes", "back grip"),
-    _lift("Good morning", _K.BAR, "hinge", "hamstrings glutes", "back"),
-    _lift("Hip thrust", _K.BAR, "hinge", "glutes", "hamstrings"),
-    _lift("Bench press", _K.BAR, "press", "chest triceps", "shoulders"),
-    _lift("Incline bench press", _K.BAR, "press", "chest shoulders", "triceps"),
-    _lift("Close-grip bench press", _K.BAR, "press", "triceps chest", "shoulders"),
-    _lift("Dumbbell press", _K.DUMBBELLS, "press", "chest triceps", "shoulders", safe=True),
-    _lift("Overhead press", _K.BAR, "overhead press", "shoulders triceps", "trunk"),
-    _lift("Push press", _K.BAR, "overhead press", "shoulders triceps", "quads trunk"),
-    _lift("Ring dip", _K.BODY, "press", "chest triceps", "shoulders", share="0.95", safe=True),
-    _lift("Dip", _K.BODY, "press", "chest triceps", "shoulders", share="0.95", safe=True),
-    _lift("Push-up", _K.BODY, "press", "chest triceps", "shoulders trunk", share="0.65", safe=True),
-    _lift("Seal row", _K.BAR, "row", "back biceps", "grip", safe=True),
-    _lift("Bent-over row", _K.BAR, "row", "back", "biceps hamstrings grip"),
-    _lift("One-arm row", _K.DUMBBELL, "row", "back", "biceps grip", safe=True),
-    _lift("Ring row", _K.BODY, "row", "back biceps", "grip", share="0.6", safe=True),
-    _lift("Cable row", _K.STACK, "row", "back", "biceps grip", safe=True),
-    _lift("Chin-up", _K.BODY, "pull-up", "back biceps", "grip", share="0.95", safe=True),
-    _lift("Weighted chin-up", _K.BODY, "pull-up", "back biceps", "grip", share="0.95", safe=True),
-    _lift("Pull-up", _K.BODY, "pull-up", "back biceps", "grip", share="0.95", safe=True),
-    _lift("Lat pulldown", _K.STACK, "pull-up", "back biceps", "grip", safe=True),
-    _lift("Face pull", _K.STACK, "row", "shoulders back", safe=True),
-    _lift("Lateral raise", _K.DUMBBELLS, "raise", "shoulders", safe=True),
-    _lift("Barbell curl", _K.BAR, "curl", "biceps", "grip", safe=True),
-    _lift("Dumbbell curl", _K.DUMBBELLS, "curl", "biceps", "grip", safe=True),
-    _lift("Cable pressdown", _K.STACK, "elbow extension", "triceps", safe=True),
-    _lift("Hollow hold", _K.BODY, "trunk", "trunk", safe=True),
-    _lift("Hanging leg raise", _K.BODY, "trunk", "trunk", "grip", share="0.4", safe=True),
-    _lift("Plank", _K.BODY, "trunk", "trunk", safe=True),
-)
+LIBRARY: tuple[Exercise, ...] = tuple(map(_lift, _TABLE.strip().splitlines()))
+"""The lifts Fortis knows."""
 
 _BY_NAME = {lift.name.casefold(): lift for lift in LIBRARY}
 

@@ -6,14 +6,17 @@ from decimal import Decimal
 
 from sqlalchemy.orm import Session as Unit_of_work
 
+from fortis.core.cautions.caution import Week
 from fortis.core.progression.next_loads import NextLoad, carried, next_loads
 from fortis.core.resolution import Basis, LiftKey, lift_key, resolve
 from fortis.core.strength.estimate import Estimate, current
 from fortis.core.structure.prescription import Prescription
+from fortis.core.structure.timeline import timeline
 from fortis.core.tally.session import tally
 from fortis.store import lifter, sessions
 from fortis.store.tables import SessionRow
 
+MOST_TO_LEARN_FROM = 12
 STILL_TELLING = timedelta(days=84)
 """Estimates older than this say little about today."""
 
@@ -62,3 +65,20 @@ def recommended(work: Unit_of_work, row: SessionRow) -> tuple[NextLoad, ...]:
         row.body_kg or Decimal(0),
         estimates(work, after),
     )
+
+
+def last_week(work: Unit_of_work, now: datetime) -> Week:
+    """What was done in the seven days before a moment."""
+    rows = sessions.finished(work, before=now, since=now - timedelta(days=7))
+    return Week(bouts=tuple(bout for row in rows for bout in sessions.performed(row)))
+
+
+def overruns(work: Unit_of_work, now: datetime) -> list[float]:
+    """For each of the lifter's last sessions, the time it took as a multiple of the time planned."""
+    rows = sessions.finished(work, before=now, limit=MOST_TO_LEARN_FROM)
+    planned = [timeline(sessions.prescription_of(row)).total_seconds for row in rows]
+    return [
+        sessions.time_on_the_floor(row).total_seconds() / seconds
+        for row, seconds in zip(rows, planned, strict=True)
+        if seconds
+    ]

@@ -1,7 +1,7 @@
 """Sessions in the store: planned, started, performed bout by bout, finished."""
 
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from enum import StrEnum
 from uuid import NAMESPACE_URL, UUID, uuid5
 
@@ -152,6 +152,13 @@ def performed_bout(row: BoutRow) -> PerformedBout:
         reserve=row.reserve,
         ended=Ended(row.ended) if row.ended else None,
     )
+
+
+def time_on_the_floor(row: SessionRow) -> timedelta:
+    """From the start to the last bout, because a session may be closed long after it."""
+    if row.started_at is None:
+        return timedelta()
+    return max((bout.done_at for bout in row.bouts), default=row.started_at) - row.started_at
 
 
 def started(work: Unit_of_work) -> SessionRow | None:

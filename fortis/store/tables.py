@@ -137,3 +137,12 @@ class BoutRow(Table):
     ended: Mapped[str | None]
     done_at: Mapped[datetime]
     session: Mapped[SessionRow] = relationship(back_populates="bouts")
+
+
+class SetAsideRow(Table):
+    """A caution set aside for good: for one lift, or for all where `exercise` is empty."""
+
+    __tablename__ = "set_aside"
+
+    rule: Mapped[str] = mapped_column(primary_key=True)
+    exercise: Mapped[str] = mapped_column(primary_key=True)

@@ -67,3 +67,53 @@ def test_bad_fields_are_named(client, address, body, field):
     answer = client.put(address, json=body)
     assert answer.status_code == 422
     assert [each["field"] for each in answer.json()["fields"]] == [field]
+
+
+def examined(client, written):
+    return client.post("/api/compose/examine", json={"written": written}).json()
+
+
+def test_cautions_come_with_their_line_and_the_line_as_it_should_be(client):
+    text = "# Pull\n\npair, 3 rounds:\n  Deadlift: 5 to failure  # belt\n  Ring dip: 8"
+    (caution,) = [each for each in examined(client, text)["cautions"] if each["rule"] == "unsafe-failure"]
+    assert (caution["line"], caution["serious"]) == (4, "can hurt you")
+    assert caution["mend"] == {"label": "Leave 2", "line": 4, "written": "  Deadlift: 5 leave 2  # belt"}
+
+
+def test_a_caution_is_set_aside_for_a_lift_or_for_all_and_heard_again(client):
+    text = "Deadlift: 5 to failure\nGood morning: 5 to failure"
+
+    def risky():
+        cautions = examined(client, text)["cautions"]
+        return [each["exercise"] for each in cautions if each["rule"] == "unsafe-failure"]
+
+    assert risky() == ["Deadlift", "Good morning"]
+    for _ in range(2):
+        client.put("/api/compose/set-aside/unsafe-failure", params={"exercise": "Deadlift"})
+    assert risky() == ["Good morning"]
+    client.put("/api/compose/set-aside/unsafe-failure")
+    assert risky() == []
+    assert len(client.get("/api/compose/set-aside").json()) == 2
+    client.delete("/api/compose/set-aside/unsafe-failure")
+    client.delete("/api/compose/set-aside/unsafe-failure", params={"exercise": "deadlift"})
+    assert risky() == ["Deadlift", "Good morning"]
+
+
+def test_a_plan_is_costed_beside_the_last_of_its_name(client, lifter, today):
+    text = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
+    assert examined(client, text)["before"] is None
+    lifter.play(text, [(5, 2), (5, 1), (4, 0)], today)
+    before = examined(client, text)["before"]["costing"]
+    assert (before["reps"], before["tonnage_kg"], before["failure_sets"]) == (14, 1400, 1)
+    assert {"name": "quads", "count": 3} in before["hard_sets"]
+
+
+def test_the_lifters_own_pace_is_learnt(client, lifter, today):
+    text = "# Legs\nBack squat: 2 x 5 at 100 kg rest 3:00"
+    for _ in range(3):
+        lifter.play(text, [(5, 2), (5, 2)], today)
+    assert examined(client, text)["likely"] is None
+    lifter.play(text, [(5, 2), (5, 2)], today)
+    likely = examined(client, text)["likely"]
+    assert likely["sessions"] == 4
+    assert likely["low_seconds"] <= likely["high_seconds"] < 210

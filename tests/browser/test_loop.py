@@ -18,7 +18,7 @@ BOUTS = 2 + 2 + 2 + 4
 
 def compose(page, written=WRITTEN):
     page.goto("/compose")
-    form = page.get_by_label("Written form")
+    form = page.get_by_role("textbox", name="Written form")
     form.fill(written)
     return form
 
@@ -93,16 +93,14 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     expect(page.get_by_text("Breathe, stay with it")).to_be_visible()
     page.keyboard.press("r")
     expect(page.get_by_role("timer")).to_have_text(re.compile(r"0:2[0-5]"))
+    page.wait_for_timeout(600)  # a second press right after the end of a bout is not a start
     page.keyboard.press("Space")
     page.keyboard.press("1")
     page.keyboard.press("x")
-    page.keyboard.press("Space")
     for reps, left in ((8, 2), (9, 1), (7, 2), (8, 1)):
-        page.get_by_role("button", name=re.compile("Begin|Done as planned")).click()
+        page.get_by_role("button", name=re.compile("Go now|Begin")).click()
         page.get_by_role("radio", name=f"{reps} reps").click()
         page.get_by_role("radio", name=f"{left} left", exact=True).click()
-        if reps == 9:
-            page.get_by_role("button", name="Go now").click()
     page.get_by_role("button", name="Finish the session").click()
     page.wait_for_url("**/ledger/*")
 
@@ -126,7 +124,7 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     page.get_by_role("button", name="Plan it again in a week").click()
     page.get_by_role("link", name="Browser day").first.click()
     page.wait_for_url("**/compose/*")
-    expect(page.get_by_label("Written form")).to_have_value(re.compile("# Browser day"))
+    expect(page.get_by_role("textbox", name="Written form")).to_contain_text("# Browser day")
 
     page.get_by_role("link", name="Ledger").click()
     row = page.get_by_role("row").filter(has_text="Browser day")

@@ -6,7 +6,7 @@ from decimal import Decimal
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
-from hypothesis import given
+from hypothesis import given, settings
 
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read

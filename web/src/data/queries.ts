@@ -1,6 +1,6 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import { answer, client } from "./client";
+import { answer, client, type Schemas } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000 } },
@@ -101,3 +101,39 @@ export function useFinish(id: string) {
     onSuccess: () => queries.invalidateQueries(),
   });
 }
+
+export const useLifts = () =>
+  useQuery({
+    queryKey: ["lifts"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => answer(client.GET("/api/compose/lifts")),
+  });
+
+export const useSetAsideList = () =>
+  useQuery({ queryKey: ["set aside"], queryFn: () => answer(client.GET("/api/compose/set-aside")) });
+
+const ruleAddress = ({ rule, exercise }: Schemas["SetAside"]) => ({
+  params: { path: { rule }, query: { exercise } },
+});
+
+/** Change what is set aside, then ask again for everything that depends on it. */
+function useSetAsideChange<T>(change: (asked: T) => Promise<unknown>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () =>
+      queries.invalidateQueries({
+        predicate: ({ queryKey }) => ["examine", "set aside"].includes(String(queryKey[0])),
+      }),
+  });
+}
+
+export const useSetAside = () =>
+  useSetAsideChange((asked: Schemas["SetAside"]) =>
+    client.PUT("/api/compose/set-aside/{rule}", ruleAddress(asked)),
+  );
+
+export const useBringBack = () =>
+  useSetAsideChange((all: Schemas["SetAside"][]) =>
+    Promise.all(all.map((each) => client.DELETE("/api/compose/set-aside/{rule}", ruleAddress(each)))),
+  );

@@ -72,6 +72,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compose/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Set Aside
+         * @description Every caution that was set aside.
+         */
+        get: operations["show_set_aside_api_compose_set_aside_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/set-aside/{rule}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Aside
+         * @description Set a caution aside for good, for one lift or for all.
+         */
+        put: operations["put_aside_api_compose_set_aside__rule__put"];
+        post?: never;
+        /**
+         * Hear Again
+         * @description Let a caution speak again.
+         */
+        delete: operations["hear_again_api_compose_set_aside__rule__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/{session_id}": {
         parameters: {
             query?: never;
@@ -331,6 +375,56 @@ export interface components {
             written: string;
         };
         /**
+         * CostBefore
+         * @description What the last session of the same name cost.
+         */
+        CostBefore: {
+            costing: components["schemas"]["Costing"];
+            /** Id */
+            id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
+         * Costing
+         * @description A session added up. `tonnage_kg` counts what is settled; `plate_changes` are the loads built anew.
+         */
+        Costing: {
+            /** Failure Sets */
+            failure_sets: number;
+            /** Hard Sets */
+            hard_sets: components["schemas"]["Count"][];
+            /** Lifts */
+            lifts: components["schemas"]["LiftCost"][];
+            /** Overloaded Reps */
+            overloaded_reps: number;
+            /** Partial Reps */
+            partial_reps: number;
+            /** Plate Changes */
+            plate_changes: number;
+            /** Reps */
+            reps: number;
+            /** Seconds */
+            seconds: number;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+            /** Zones */
+            zones: components["schemas"]["Count"][];
+        };
+        /**
+         * Count
+         * @description So many of something named: reps in a zone, hard sets for a muscle.
+         */
+        Count: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Ended
          * @description Why a bout ended. The log tells a slip of form and a lift that would not move apart.
          * @enum {string}
@@ -353,11 +447,19 @@ export interface components {
         /**
          * Examined
          * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
+         *
+         *     `lines` has for each group the lines of its entries.
          */
         Examined: {
+            before: components["schemas"]["CostBefore"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["Warned"][];
+            likely: components["schemas"]["Likely"] | null;
+            /** Lines */
+            lines: number[][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
-            tally: components["schemas"]["PlanTally"];
+            tally: components["schemas"]["Costing"];
             timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
@@ -499,6 +601,22 @@ export interface components {
             sessions: components["schemas"]["LedgerRow"][];
         };
         /**
+         * LiftCost
+         * @description One lift. Kilograms and per cent are None where its loads are not settled, or no max is known.
+         */
+        LiftCost: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Average Percent */
+            average_percent: number | null;
+            /** Exercise */
+            exercise: string;
+            /** Reps */
+            reps: number;
+            /** Tonnage Kg */
+            tonnage_kg: number | null;
+        };
+        /**
          * LiftLine
          * @description One lift of a plan: its sets as written, the loads settled for it in order, and why.
          */
@@ -516,20 +634,6 @@ export interface components {
             setup: components["schemas"]["SetUp-Output"];
             /** Written */
             written: string;
-        };
-        /**
-         * LiftPlan
-         * @description One lift of a plan. Kilograms are None where its loads are not settled.
-         */
-        LiftPlan: {
-            /** Average Kg */
-            average_kg: number | null;
-            /** Exercise */
-            exercise: string;
-            /** Reps */
-            reps: number;
-            /** Tonnage Kg */
-            tonnage_kg: number | null;
         };
         /**
          * LiftTally
@@ -554,6 +658,18 @@ export interface components {
             top_kg: number | null;
         };
         /**
+         * Likely
+         * @description How long the session is likely to take, as the lifter's own past ones ran over or under: half of them did.
+         */
+        Likely: {
+            /** High Seconds */
+            high_seconds: number;
+            /** Low Seconds */
+            low_seconds: number;
+            /** Sessions */
+            sessions: number;
+        };
+        /**
          * MaxReps
          * @description As many reps as the effort allows.
          */
@@ -563,6 +679,18 @@ export interface components {
              * @enum {string}
              */
             kind: "max";
+        };
+        /**
+         * Mend
+         * @description A remedy in one click: line `line` (from 1) becomes `written`.
+         */
+        Mend: {
+            /** Label */
+            label: string;
+            /** Line */
+            line: number;
+            /** Written */
+            written: string;
         };
         /**
          * Move
@@ -699,20 +827,6 @@ export interface components {
             side: components["schemas"]["Side"];
         };
         /**
-         * PlanTally
-         * @description A plan added up; `tonnage_kg` counts the lifts whose loads are settled.
-         */
-        PlanTally: {
-            /** Lifts */
-            lifts: components["schemas"]["LiftPlan"][];
-            /** Reps */
-            reps: number;
-            /** Seconds */
-            seconds: number;
-            /** Tonnage Kg */
-            tonnage_kg: number;
-        };
-        /**
          * Position
          * @description A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
          */
@@ -846,6 +960,12 @@ export interface components {
             value: number;
         };
         /**
+         * Serious
+         * @description How serious a caution is.
+         * @enum {string}
+         */
+        Serious: "good to know" | "look twice" | "can hurt you";
+        /**
          * SessionCard
          * @description A session in short.
          */
@@ -878,7 +998,7 @@ export interface components {
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
-            tally: components["schemas"]["PlanTally"];
+            tally: components["schemas"]["Costing"];
             /** Title */
             title: string;
         };
@@ -895,6 +1015,16 @@ export interface components {
             reps: number;
             /** Tonnage Kg */
             tonnage_kg: number;
+        };
+        /**
+         * SetAside
+         * @description A caution set aside, for one lift or, where that is empty, for all.
+         */
+        SetAside: {
+            /** Exercise */
+            exercise: string;
+            /** Rule */
+            rule: string;
         };
         /**
          * SetUp
@@ -1171,6 +1301,26 @@ export interface components {
             type: string;
         };
         /**
+         * Warned
+         * @description A caution at its line, with its remedy where there is one.
+         */
+        Warned: {
+            /** Disputed */
+            disputed: string;
+            /** Exercise */
+            exercise: string;
+            /** Line */
+            line: number;
+            mend: components["schemas"]["Mend"] | null;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+            serious: components["schemas"]["Serious"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Weight
          * @description A load as typed: the whole bar, one dumbbell, the pin on the stack.
          */
@@ -1374,6 +1524,88 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ProblemDetail"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    show_set_aside_api_compose_set_aside_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetAside"][];
+                };
+            };
+        };
+    };
+    put_aside_api_compose_set_aside__rule__put: {
+        parameters: {
+            query?: {
+                exercise?: string;
+            };
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hear_again_api_compose_set_aside__rule__delete: {
+        parameters: {
+            query?: {
+                exercise?: string;
+            };
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {

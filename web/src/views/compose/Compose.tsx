@@ -1,23 +1,27 @@
+import { clsx } from "clsx";
 import { useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
-import { useComposed, useDiscard, useExamined, useSavePlan } from "@/data/queries";
+import { useComposed, useDiscard, useExamined, useLifts, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
-import { kilograms, minutes, plain } from "@/score/words";
 import { isoDate } from "../dates";
 import { captionsOf } from "../floor/CurrentGroup";
+import { Cautions } from "./Cautions";
+import { CostTable } from "./Costing";
+import type { EditorHandle } from "./Editor";
 import { EXAMPLE } from "./example";
 import { WrittenForm } from "./WrittenForm";
 
 const DRAFT = "fortis.compose.draft";
+const NONE: Schemas["Problem"][] = [];
 
 /** Write a session, or change one: the text, its score, what it comes to. */
 export default function Compose() {
@@ -35,32 +39,48 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const [id] = useState(() => saved?.id ?? newId());
   const draftKey = saved ? `${DRAFT}.${saved.id}` : DRAFT;
   const [written, setWritten] = useState(() => localStorage.getItem(draftKey) ?? saved?.written ?? "");
+  const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
   const { data: examined, error } = useExamined(written);
+  const { data: lifts = [] } = useLifts();
   const save = useSavePlan();
   const discard = useDiscard();
   const go = useNavigate();
-  const text = useRef<HTMLTextAreaElement>(null);
+  const editor = useRef<EditorHandle>(null);
   const changed = written !== (saved?.written ?? "");
   const played = saved !== undefined && saved.state !== "planned";
+  const empty = written.trim() === "";
 
   const write = (next: string) => {
     setWritten(next);
     localStorage.setItem(draftKey, next);
   };
-  const keep = () =>
-    save.mutate(
-      { id, written, plannedOn: day || null },
-      {
-        onSuccess: () => {
-          localStorage.removeItem(draftKey);
-          go("/");
-        },
+  const keep = () => {
+    if (empty) return;
+    const kept = () => {
+      localStorage.removeItem(draftKey);
+      go("/");
+    };
+    save.mutate({ id, written, plannedOn: day || null }, { onSuccess: kept });
+  };
+  const putAside = () =>
+    saved &&
+    discard.mutate(saved.id, {
+      onSuccess: () => {
+        localStorage.setItem(DRAFT, written);
+        go("/");
       },
+    });
+  const mendSlip = ({ line: at, column, nearest }: Schemas["Problem"]) => {
+    const text = written.split("\n")[at - 1] ?? "";
+    const word = /^[^\s,;:()]*/.exec(text.slice(column - 1))?.[0] ?? "";
+    editor.current?.replaceLine(
+      at,
+      text.slice(0, column - 1) + nearest + text.slice(column - 1 + word.length),
     );
-  const problems = examined?.problems ?? [];
-  const empty = written.trim() === "";
-  useShortcut("mod+enter", "Ctrl Enter", "Save the session", () => !empty && keep());
+  };
+  const problems = empty ? NONE : (examined?.problems ?? NONE);
+  useShortcut("mod+enter", "Ctrl Enter", "Save the session", keep);
 
   return (
     <div className="grid lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[1fr_23rem]">
@@ -69,44 +89,51 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       <div className="flex min-w-0 flex-col gap-4 p-4 sm:p-7">
         <div className="min-h-40 flex-1 space-y-1">
           {examined && !empty ? (
-            <Groups timeline={examined.timeline} />
+            <Groups examined={examined} line={line} onGoTo={(at) => editor.current?.goTo(at)} />
           ) : (
-            <Opening onExample={() => write(EXAMPLE)} />
+            <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
           )}
         </div>
         {error && <Trouble error={error} />}
         <WrittenForm
-          ref={text}
-          written={written}
+          editor={editor}
+          first={written}
+          lifts={lifts}
           onChange={write}
-          problems={empty ? [] : problems}
+          onLine={setLine}
+          problems={problems}
+          onMend={mendSlip}
           onSave={keep}
         />
       </div>
       <aside className="flex flex-col border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
         <h2 className="text-2xl font-bold">{examined?.title ?? "Session"}</h2>
         <p className="text-faint">The first line that starts with # is its name.</p>
-        {examined && !empty && <Costing tally={examined.tally} />}
-        {examined && examined.unknown.length > 0 && (
-          <div className="mt-6 space-y-3">
-            <h3 className="font-bold">Worth a second look</h3>
-            {examined.unknown.map((lift) => (
-              <Notice key={lift.name}>
-                {lift.name} is not in the library: its load is taken as written and never rounded.
-                {lift.nearest.map((name) => (
-                  <button
-                    key={name}
-                    type="button"
-                    className="ml-2 underline underline-offset-4"
-                    onClick={() => write(written.replaceAll(lift.name, name))}
-                  >
-                    Use {name}
-                  </button>
-                ))}
-              </Notice>
-            ))}
-          </div>
+        {examined && !empty && <CostTable examined={examined} />}
+        {examined && (
+          <Cautions
+            cautions={examined.cautions}
+            onMend={(mend) => editor.current?.replaceLine(mend.line, mend.written)}
+            onGoTo={(at) => editor.current?.goTo(at)}
+          />
         )}
+        {examined?.unknown.map((lift) => (
+          <div key={lift.name} className="mt-4">
+            <Notice>
+              {lift.name} is not in the library: its load is taken as written and never rounded.
+              {lift.nearest.map((name) => (
+                <button
+                  key={name}
+                  type="button"
+                  className="ml-2 underline underline-offset-4"
+                  onClick={() => editor.current?.replaceAll(written.replaceAll(lift.name, name))}
+                >
+                  Use {name}
+                </button>
+              ))}
+            </Notice>
+          </div>
+        ))}
         <div className="mt-8 space-y-3 lg:mt-auto lg:pt-8">
           {save.error && <Trouble error={save.error} />}
           {played && <Notice>This session has been started: its text stays as it was played.</Notice>}
@@ -130,17 +157,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
               {day ? "Save as planned" : "Save without a date"}
             </Button>
             {saved?.state === "planned" && (
-              <Button
-                look="quiet"
-                onClick={() =>
-                  discard.mutate(saved.id, {
-                    onSuccess: () => {
-                      localStorage.setItem(DRAFT, written);
-                      go("/");
-                    },
-                  })
-                }
-              >
+              <Button look="quiet" onClick={putAside}>
                 Put aside
               </Button>
             )}
@@ -151,19 +168,41 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   );
 }
 
-function Groups({ timeline }: { timeline: Schemas["Timeline"] }) {
+/** The score of the whole text. The group the caret is in is marked; a press on a group takes the caret there. */
+function Groups({
+  examined,
+  line,
+  onGoTo,
+}: {
+  examined: Schemas["Examined"];
+  line: number;
+  onGoTo: (line: number) => void;
+}) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const groups = useMemo(() => [...Map.groupBy(timeline.steps, (step) => step.group)], [timeline]);
+  const groups = useMemo(() => [...Map.groupBy(examined.timeline.steps, (step) => step.group)], [examined]);
   return (
     <div ref={ref} className="space-y-2">
-      {groups.map(([group, steps]) => (
-        <Score
-          key={group}
-          layout={layoutScore({ steps, width })}
-          steps={steps}
-          captions={captionsOf(steps)}
-        />
-      ))}
+      {groups.map(([group, steps]) => {
+        const lines = examined.lines[group - 1] ?? [];
+        return (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the written form is the way by key; this is a short cut
+          // biome-ignore lint/a11y/noStaticElementInteractions: as above
+          <div
+            key={group}
+            onClick={() => lines[0] !== undefined && onGoTo(lines[0])}
+            className={clsx(
+              "-ml-3 border-l-2 pl-3",
+              lines.includes(line) ? "border-work" : "border-transparent",
+            )}
+          >
+            <Score
+              layout={layoutScore({ steps, width: width - 14 })}
+              steps={steps}
+              captions={captionsOf(steps)}
+            />
+          </div>
+        );
+      })}
     </div>
   );
 }
@@ -181,32 +220,3 @@ function Opening({ onExample }: { onExample: () => void }) {
     </div>
   );
 }
-
-function Costing({ tally }: { tally: Schemas["PlanTally"] }) {
-  return (
-    <table className="mt-6 w-full">
-      <caption className="sr-only">What this session comes to</caption>
-      <tbody>
-        <Row name="Time on the floor" value={minutes(tally.seconds)} />
-        <Row name="Reps" value={String(tally.reps)} />
-        <Row name="Tonnage" value={kilograms(tally.tonnage_kg)} />
-        {tally.lifts.map((lift) => (
-          <Row
-            key={lift.exercise}
-            name={`Average load, ${lift.exercise.toLowerCase()}`}
-            value={lift.average_kg === null ? "not settled" : `${plain(lift.average_kg)} kg`}
-          />
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-const Row = ({ name, value }: { name: string; value: string }) => (
-  <tr>
-    <th scope="row" className="py-1 text-left font-normal">
-      {name}
-    </th>
-    <td className="py-1 text-right font-bold">{value}</td>
-  </tr>
-);

@@ -1,65 +1,59 @@
-import { type Ref, useId } from "react";
+import type { Ref } from "react";
 import type { Schemas } from "@/data/client";
+import { Editor, type EditorHandle } from "./Editor";
 
-/** The written form: plain text with numbered lines, and under it what is wrong and where. */
+/** The written form with, under it, what is wrong and where, and the likely mend one press away. */
 export function WrittenForm({
-  ref,
-  written,
-  onChange,
+  editor,
+  first,
+  lifts,
   problems,
+  onChange,
+  onLine,
+  onMend,
   onSave,
 }: {
-  ref: Ref<HTMLTextAreaElement>;
-  written: string;
-  onChange: (written: string) => void;
+  editor: Ref<EditorHandle>;
+  first: string;
+  lifts: string[];
   problems: Schemas["Problem"][];
+  onChange: (written: string) => void;
+  onLine: (line: number) => void;
+  onMend: (problem: Schemas["Problem"]) => void;
   onSave: () => void;
 }) {
-  const id = useId();
-  const lines = written.split("\n").length;
-  const faulty = new Set(problems.map((problem) => problem.line));
   return (
-    <section className="on-colour rounded-card bg-slate p-5 text-slate-text">
-      <label htmlFor={id} className="text-sm text-slate-faint">
-        Written form. The score follows.
-      </label>
-      <div className="mt-2 flex gap-4 text-[15px] leading-7">
-        <ol aria-hidden className="shrink-0 text-right text-slate-faint select-none">
-          {Array.from({ length: Math.max(lines, 6) }, (_, line) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a line's number is its identity
-            <li key={line} className={faulty.has(line + 1) ? "font-bold text-slate-wrong" : ""}>
-              {line + 1}
-            </li>
-          ))}
-        </ol>
-        <textarea
-          ref={ref}
-          id={id}
-          value={written}
-          onChange={(event) => onChange(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
-              event.preventDefault();
-              onSave();
-            }
-          }}
-          rows={Math.max(lines, 6)}
-          wrap="off"
-          spellCheck={false}
-          autoCapitalize="off"
-          autoCorrect="off"
-          placeholder={"# Thursday, lower body\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"}
-          aria-invalid={problems.length > 0}
-          aria-describedby={problems.length ? `${id}-problems` : undefined}
-          className="min-w-0 flex-1 resize-none overflow-x-auto bg-transparent leading-7 text-slate-text outline-none placeholder:text-slate-faint"
-        />
-      </div>
-      <div id={`${id}-problems`} role="status" className="mt-2 text-[15px] text-slate-wrong">
+    <section
+      aria-label="The session in writing"
+      className="on-colour rounded-card bg-slate p-5 text-slate-text"
+    >
+      <p className="mb-2 flex justify-between text-sm text-slate-faint">
+        <span>Written form. The score follows.</span>
+        <span className="max-sm:hidden">Ctrl Space offers, Ctrl Z undoes</span>
+      </p>
+      <Editor
+        ref={editor}
+        first={first}
+        lifts={lifts}
+        problems={problems}
+        onChange={onChange}
+        onLine={onLine}
+        onSave={onSave}
+      />
+      <div role="status" className="mt-2 text-[15px] text-slate-wrong">
         <ul className="space-y-1">
           {problems.map((problem) => (
             <li key={`${problem.line}:${problem.column}`}>
               Line {problem.line}, column {problem.column}: {problem.message}
-              {problem.nearest && ` Did you mean ${problem.nearest}?`}
+              {problem.nearest && (
+                <button
+                  type="button"
+                  onClick={() => onMend(problem)}
+                  className="ml-2 underline underline-offset-4"
+                >
+                  Write {problem.nearest}
+                </button>
+              )}
             </li>
           ))}
         </ul>

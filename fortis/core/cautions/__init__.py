@@ -1,0 +1,1 @@
+"""What is unwise, how unwise, why, and what to do instead. Nothing is ever forbidden."""

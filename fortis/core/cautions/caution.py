@@ -1,0 +1,97 @@
+"""A caution, and the plan it is about."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+
+from fortis.core.exercises import Exercise, find
+from fortis.core.performance import PerformedBout
+from fortis.core.structure.model import Entry, Session
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
+from fortis.core.value import Value
+
+
+class Serious(StrEnum):
+    """How serious a caution is."""
+
+    KNOW = "good to know"
+    LOOK = "look twice"
+    RISK = "can hurt you"
+
+
+class Remedy(Value):
+    """What to do instead: a label for the button, and the entry as it would be."""
+
+    label: str
+    entry: Entry
+
+
+class Caution(Value):
+    """One caution. `group` and `entry` count from 1; `disputed` says how the schools differ, where they do.
+
+    A lifter may set the rule aside for good, for one lift or for all.
+    """
+
+    rule: str
+    serious: Serious
+    text: str
+    reason: str
+    group: int
+    entry: int
+    exercise: str
+    disputed: str = ""
+    remedy: Remedy | None = None
+
+
+@dataclass(frozen=True)
+class PlannedEntry:
+    """One entry of a plan with everything a rule looks at; `sets` are laid out and settled."""
+
+    group: int
+    number: int
+    entry: Entry
+    exercise: Exercise
+    sets: tuple[PlannedSet, ...]
+
+    @property
+    def bouts(self) -> list[PlannedBout]:
+        """All bouts in order."""
+        return [bout for each in self.sets for bout in each.bouts]
+
+    def caution(
+        self,
+        rule: str,
+        serious: Serious,
+        text: str,
+        reason: str,
+        *,
+        disputed: str = "",
+        remedy: Remedy | None = None,
+    ) -> Caution:
+        """A caution about this entry."""
+        return Caution(
+            rule=rule,
+            serious=serious,
+            text=text,
+            reason=reason,
+            group=self.group,
+            entry=self.number,
+            exercise=self.exercise.name,
+            disputed=disputed,
+            remedy=remedy,
+        )
+
+
+@dataclass(frozen=True)
+class Week:
+    """What was done in the seven days before; the log's share in a caution."""
+
+    bouts: tuple[PerformedBout, ...] = ()
+
+
+def planned_entries(session: Session, prescription: Prescription) -> Iterator[PlannedEntry]:
+    """Every entry of a session beside its laid-out sets."""
+    for number, group in enumerate(session.groups, start=1):
+        for place, entry in enumerate(group.entries, start=1):
+            sets = tuple(each for each in prescription.sets if (each.group, each.entry) == (number, place))
+            yield PlannedEntry(number, place, entry, find(entry.exercise), sets)

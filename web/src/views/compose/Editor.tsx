@@ -1,0 +1,204 @@
+import { acceptCompletion, autocompletion, completionKeymap } from "@codemirror/autocomplete";
+import { defaultKeymap, history, historyKeymap, indentWithTab } from "@codemirror/commands";
+import { type Diagnostic, lintKeymap, setDiagnostics } from "@codemirror/lint";
+import { EditorState, Prec } from "@codemirror/state";
+import {
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  highlightActiveLineGutter,
+  keymap,
+  lineNumbers,
+  placeholder,
+} from "@codemirror/view";
+import { type Ref, useEffect, useEffectEvent, useImperativeHandle, useRef } from "react";
+import type { Schemas } from "@/data/client";
+import { completions, language } from "./language";
+
+/** What a view can do with the written form besides typing in it. Every change can be undone. */
+export interface EditorHandle {
+  /** Put `written` in place of line `line`, counted from 1. */
+  replaceLine: (line: number, written: string) => void;
+  /** Put `written` in place of everything. */
+  replaceAll: (written: string) => void;
+  /** Add lines at the end. */
+  append: (written: string) => void;
+  /** Move line `line` up (-1) or down (1). */
+  moveLine: (line: number, by: -1 | 1) => void;
+  /** Put the caret on a line. */
+  goTo: (line: number) => void;
+}
+
+const LOOK = EditorView.theme({
+  "&": { color: "var(--slate-text)", fontSize: "15px" },
+  "&.cm-focused": { outline: "none" },
+  ".cm-scroller": { fontFamily: "inherit", lineHeight: "28px" },
+  ".cm-content": { caretColor: "var(--slate-text)", minHeight: "150px", padding: "0" },
+  ".cm-cursor": { borderLeftColor: "var(--slate-text)", borderLeftWidth: "2px" },
+  ".cm-gutters": { background: "transparent", color: "var(--slate-faint)", border: "none" },
+  ".cm-activeLineGutter": { background: "transparent", color: "var(--slate-text)" },
+  ".cm-activeLine": { background: "var(--slate-line)" },
+  "&.cm-focused .cm-selectionBackground, .cm-selectionBackground": {
+    background: "var(--slate-selected) !important",
+  },
+  ".cm-placeholder": { color: "var(--slate-faint)" },
+  ".cm-lintRange-error": {
+    backgroundImage: "none",
+    textDecoration: "underline wavy var(--slate-wrong)",
+    textUnderlineOffset: "4px",
+  },
+  ".cm-tooltip": { background: "var(--panel)", color: "var(--ink)", border: "1px solid var(--hairline)" },
+  ".cm-tooltip.cm-tooltip-autocomplete > ul": { fontFamily: "inherit", lineHeight: "1.7" },
+  ".cm-tooltip.cm-tooltip-autocomplete > ul > li[aria-selected]": {
+    background: "var(--ink)",
+    color: "var(--paper)",
+  },
+  ".cm-completionDetail": { fontStyle: "normal", opacity: "0.8" },
+});
+
+/** The written form: an editor that colours, completes, and underlines what is wrong. */
+export function Editor({
+  ref,
+  first,
+  lifts,
+  problems,
+  onChange,
+  onLine,
+  onSave,
+}: {
+  ref: Ref<EditorHandle>;
+  first: string;
+  lifts: string[];
+  problems: Schemas["Problem"][];
+  onChange: (written: string) => void;
+  onLine: (line: number) => void;
+  onSave: () => void;
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView>(null);
+  const written = useEffectEvent(onChange);
+  const moved = useEffectEvent(onLine);
+  const save = useEffectEvent(onSave);
+  const start = useEffectEvent(() => first);
+  const complete = useEffectEvent((context: Parameters<ReturnType<typeof completions>>[0]) =>
+    completions(lifts)(context),
+  );
+
+  useEffect(() => {
+    if (!box.current) return;
+    const editor = new EditorView({
+      parent: box.current,
+      state: EditorState.create({
+        doc: start(),
+        extensions: [
+          lineNumbers(),
+          history(),
+          drawSelection(),
+          highlightActiveLine(),
+          highlightActiveLineGutter(),
+          language,
+          LOOK,
+          EditorState.tabSize.of(2),
+          EditorView.contentAttributes.of({ "aria-label": "Written form", spellcheck: "false" }),
+          placeholder("Back squat: 3 x 5 at 100 kg leave 2 rest 3:00"),
+          autocompletion({ override: [(context) => complete(context)] }),
+          Prec.highest(keymap.of([{ key: "Mod-Enter", run: () => saved(save) }])),
+          keymap.of([
+            { key: "Tab", run: acceptCompletion },
+            ...completionKeymap,
+            ...defaultKeymap,
+            ...historyKeymap,
+            ...lintKeymap,
+            indentWithTab,
+          ]),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) written(update.state.doc.toString());
+            if (update.selectionSet || update.docChanged) {
+              moved(update.state.doc.lineAt(update.state.selection.main.head).number);
+            }
+          }),
+        ],
+      }),
+    });
+    view.current = editor;
+    return () => editor.destroy();
+  }, []);
+
+  useEffect(() => {
+    const editor = view.current;
+    if (editor)
+      editor.dispatch(
+        setDiagnostics(
+          editor.state,
+          problems.flatMap((each) => diagnostic(editor, each)),
+        ),
+      );
+  }, [problems]);
+
+  useImperativeHandle(ref, () => handle(() => view.current), []);
+  return <div ref={box} />;
+}
+
+function saved(save: () => void): true {
+  save();
+  return true;
+}
+
+function diagnostic(editor: EditorView, problem: Schemas["Problem"]): Diagnostic[] {
+  if (problem.line > editor.state.doc.lines) return [];
+  const line = editor.state.doc.line(problem.line);
+  const from = Math.min(line.from + problem.column - 1, line.to);
+  const word = /^[^\s,;:()]+/.exec(line.text.slice(from - line.from))?.[0].length ?? 0;
+  const action = (nearest: string) => ({
+    name: `Write ${nearest}`,
+    apply: (target: EditorView, start: number, end: number) =>
+      target.dispatch({ changes: { from: start, to: end, insert: nearest } }),
+  });
+  return [
+    {
+      from: word ? from : Math.max(line.from, from - 1),
+      to: word ? from + word : Math.max(from, line.from),
+      severity: "error",
+      message: problem.message,
+      actions: problem.nearest ? [action(problem.nearest)] : [],
+    },
+  ];
+}
+
+/** The handle over whatever editor is there now. */
+function handle(editor: () => EditorView | null): EditorHandle {
+  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }, focus = true) => {
+    const view = editor();
+    if (!view) return;
+    view.dispatch({ changes: of(view), scrollIntoView: true, userEvent: "input" });
+    if (focus) view.focus();
+  };
+  return {
+    replaceLine: (number, written) =>
+      change((view) => {
+        const { from, to } = view.state.doc.line(number);
+        return { from, to, insert: written };
+      }),
+    replaceAll: (written) => change((view) => ({ from: 0, to: view.state.doc.length, insert: written })),
+    append: (written) =>
+      change((view) => {
+        const { doc } = view.state;
+        const gap = doc.length && doc.line(doc.lines).length ? "\n" : "";
+        return { from: doc.length, insert: gap + written };
+      }),
+    moveLine: (number, by) =>
+      change((view) => {
+        const { doc } = view.state;
+        const [upper, lower] = by < 0 ? [number - 1, number] : [number, number + 1];
+        if (upper < 1 || lower > doc.lines) return { from: 0, insert: "" };
+        const [first, second] = [doc.line(upper), doc.line(lower)];
+        return { from: first.from, to: second.to, insert: `${second.text}\n${first.text}` };
+      }, false),
+    goTo: (number) => {
+      const view = editor();
+      if (!view || number > view.state.doc.lines) return;
+      view.dispatch({ selection: { anchor: view.state.doc.line(number).to }, scrollIntoView: true });
+      view.focus();
+    },
+  };
+}
