@@ -2,6 +2,7 @@
 
 from datetime import date, datetime
 from statistics import quantiles
+from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Response
@@ -14,7 +15,8 @@ from fortis.core.cautions.caution import Caution, Serious
 from fortis.core.cautions.rules import cautions
 from fortis.core.exercises import LIBRARY, find, nearest_names
 from fortis.core.resolution import resolve
-from fortis.core.structure.notation import LONGEST_TEXT, Problem, Reading, examine
+from fortis.core.structure.methods import METHODS, Method, find_method, write_method
+from fortis.core.structure.notation import LONGEST_TEXT, Problem, Reading, examine, read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_entry
@@ -100,6 +102,27 @@ class Examined(BaseModel):
     unknown: list[UnknownLift]
 
 
+class Structure(BaseModel):
+    """A structure in writing, and the steps to draw it from."""
+
+    written: str
+    timeline: Timeline
+
+
+class MethodView(Method, Structure):
+    """A ready-made structure in its usual form."""
+
+
+LiftName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
+
+
+class Turned(BaseModel):
+    """The lifts a structure is for, in order, and its dials as turned."""
+
+    lifts: list[LiftName] = Field(default=[], max_length=6)
+    dials: dict[str, int] = {}
+
+
 class SetAside(BaseModel):
     """A caution set aside, for one lift or, where that is empty, for all."""
 
@@ -174,6 +197,26 @@ def _likely(work: Work, seconds: int, now: datetime) -> Likely | None:
         return None
     low, _, high = quantiles(ratios, n=4)
     return Likely(low_seconds=round(seconds * low), high_seconds=round(seconds * high), sessions=len(ratios))
+
+
+@router.get("/methods")
+def methods() -> list[MethodView]:
+    """The ready-made structures, each with its usual form and the steps to draw it from."""
+    return [
+        MethodView(**method.model_dump(), written=write_method(method), timeline=_as_written(write_method(method)))
+        for method in METHODS
+    ]
+
+
+@router.post("/methods/{method_id}", responses={404: {"model": ProblemDetail}})
+def write_structure(method_id: str, asked: Turned) -> Structure:
+    """Write a structure for the lifts given, its dials turned."""
+    written = write_method(find_method(method_id), tuple(asked.lifts), asked.dials)
+    return Structure(written=written, timeline=_as_written(written))
+
+
+def _as_written(written: str) -> Timeline:
+    return timeline(resolve(lay_out(read(written))))
 
 
 @router.get("/set-aside")

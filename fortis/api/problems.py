@@ -8,6 +8,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.sessions import NotStartedError, UnknownSessionError
 
@@ -48,6 +49,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(UnknownSessionError)
     async def _unknown(_: Request, error: UnknownSessionError) -> JSONResponse:
         return _answer(404, "No such session", f"There is no session {error}.")
+
+    @app.exception_handler(UnknownMethodError)
+    async def _unknown_method(_: Request, error: UnknownMethodError) -> JSONResponse:
+        return _answer(404, "No such structure", f"There is no structure called {error}.")
 
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:

@@ -117,3 +117,15 @@ def test_the_lifters_own_pace_is_learnt(client, lifter, today):
     likely = examined(client, text)["likely"]
     assert likely["sessions"] == 4
     assert likely["low_seconds"] <= likely["high_seconds"] < 210
+
+
+def test_structures_are_drawn_turned_and_written(client):
+    methods = client.get("/api/compose/methods").json()
+    assert len(methods) >= 20
+    assert all(method["timeline"]["steps"] for method in methods)
+    asked = {"lifts": ["Deadlift"], "dials": {"sets": 4}}
+    written = client.post("/api/compose/methods/cluster", json=asked).json()
+    assert written["written"] == "Deadlift: 4 sets of (2, 2, 2) at 87% leave 1 within 10s rest 240s"
+    assert written["timeline"]["total_seconds"] == 24 * 3 + 8 * 10 + 3 * 240
+    assert client.post("/api/compose/methods/nothing", json={}).status_code == 404
+    assert client.post("/api/compose/methods/cluster", json={"lifts": ["a: b"]}).status_code == 422

@@ -228,3 +228,22 @@ def test_a_double_tap_ends_a_bout_and_keeps_the_rest(desktop, serving):
     expect(desktop.get_by_role("button", name="Go now")).to_be_visible()
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert len(recorded(serving)) == 1
+
+
+def test_a_structure_is_chosen_turned_and_added(desktop):
+    form = compose(desktop, "# Built\nBack squat: 5 at 60 kg")
+    desktop.get_by_role("button", name="Structures").click()
+    dialog = desktop.get_by_role("dialog", name="Structures")
+    expect(dialog.get_by_role("region", name="For strength").get_by_role("button")).to_have_count(6)
+    dialog.get_by_role("button", name="Cluster").click()
+    expect(dialog.get_by_text("Where every mini-set costs an unrack")).to_be_visible()
+    dialog.get_by_role("combobox", name="Lift").fill("Deadlift")
+    dialog.get_by_role("spinbutton", name="Sets").fill("4")
+    written = "Deadlift: 4 sets of (2, 2, 2) at 87% leave 1 within 10s rest 240s"
+    expect(dialog.get_by_text(written)).to_be_visible()
+    assert axe(desktop) == []
+    dialog.get_by_role("button", name="Add to the session").click()
+    expect(form).to_contain_text(f"Back squat: 5 at 60 kg{written}")
+    expect(desktop.get_by_role("region", name="Score of Deadlift")).to_be_visible()
+    form.press("Control+z")
+    expect(form).not_to_contain_text("Deadlift")

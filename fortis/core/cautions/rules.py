@@ -65,7 +65,7 @@ def _fails(bout: PlannedBout) -> bool:
 
 def _is_cluster(each: PlannedSet) -> bool:
     """Bouts of one load with short rests between them."""
-    loads = {bout.settled.kg if bout.settled else None for bout in each.bouts}
+    loads = {bout.settled.kg if bout.settled else bout.load for bout in each.bouts}
     relative = any(isinstance(bout.load, OfPrevious) for bout in each.bouts)
     rests = [bout.rest for bout in each.bouts[:-1] if bout.side == each.bouts[0].side]
     return len(each.bouts) > 1 and len(loads) == 1 and not relative and bool(rests) and all(rests)

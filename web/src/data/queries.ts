@@ -137,3 +137,26 @@ export const useBringBack = () =>
   useSetAsideChange((all: Schemas["SetAside"][]) =>
     Promise.all(all.map((each) => client.DELETE("/api/compose/set-aside/{rule}", ruleAddress(each)))),
   );
+
+export const useMethods = (wanted: boolean) =>
+  useQuery({
+    queryKey: ["methods"],
+    enabled: wanted,
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => answer(client.GET("/api/compose/methods")),
+  });
+
+/** A structure for some lifts with its dials turned; until the answer comes, the one before. */
+export const useStructure = (method: Schemas["MethodView"], lifts: string[], dials: Record<string, number>) =>
+  useQuery({
+    queryKey: ["structure", method.id, lifts, dials],
+    enabled: lifts.every((lift) => lift.trim() !== ""),
+    placeholderData: (previous) => previous,
+    queryFn: () =>
+      answer(
+        client.POST("/api/compose/methods/{method_id}", {
+          params: { path: { method_id: method.id } },
+          body: { lifts, dials },
+        }),
+      ),
+  });

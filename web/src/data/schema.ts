@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compose/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Methods
+         * @description The ready-made structures, each with its usual form and the steps to draw it from.
+         */
+        get: operations["methods_api_compose_methods_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/methods/{method_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Structure
+         * @description Write a structure for the lifts given, its dials turned.
+         */
+        post: operations["write_structure_api_compose_methods__method_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compose/sessions/{session_id}": {
         parameters: {
             query?: never;
@@ -425,6 +465,22 @@ export interface components {
             name: string;
         };
         /**
+         * Dial
+         * @description A number of a structure that the lifter may turn; `low` and `high` are sensible bounds.
+         */
+        Dial: {
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Usual */
+            usual: number;
+        };
+        /**
          * Ended
          * @description Why a bout ended. The log tells a slip of form and a lift that would not move apart.
          * @enum {string}
@@ -689,6 +745,35 @@ export interface components {
             label: string;
             /** Line */
             line: number;
+            /** Written */
+            written: string;
+        };
+        /**
+         * MethodView
+         * @description A ready-made structure in its usual form.
+         */
+        MethodView: {
+            /** Dials */
+            dials: components["schemas"]["Dial"][];
+            /** Disputed */
+            disputed: string;
+            /** Id */
+            id: string;
+            /** Is For */
+            is_for: string;
+            /** Known */
+            known: string;
+            /** Lifts */
+            lifts: string[];
+            /** Name */
+            name: string;
+            /** Not For */
+            not_for: string;
+            /** Purpose */
+            purpose: string;
+            /** Template */
+            template: string;
+            timeline: components["schemas"]["Timeline"];
             /** Written */
             written: string;
         };
@@ -1202,6 +1287,15 @@ export interface components {
             rep_max: number | null;
         };
         /**
+         * Structure
+         * @description A structure in writing, and the steps to draw it from.
+         */
+        Structure: {
+            timeline: components["schemas"]["Timeline"];
+            /** Written */
+            written: string;
+        };
+        /**
          * Tempo
          * @description Seconds of lowering, pause, lifting, pause. Lifting `x` is as fast as possible.
          */
@@ -1270,6 +1364,24 @@ export interface components {
              */
             on: string;
             started: components["schemas"]["SessionCard"] | null;
+        };
+        /**
+         * Turned
+         * @description The lifts a structure is for, in order, and its dials as turned.
+         */
+        Turned: {
+            /**
+             * Dials
+             * @default {}
+             */
+            dials: {
+                [key: string]: number;
+            };
+            /**
+             * Lifts
+             * @default []
+             */
+            lifts: string[];
         };
         /**
          * Unit
@@ -1419,6 +1531,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    methods_api_compose_methods_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodView"][];
+                };
+            };
+        };
+    };
+    write_structure_api_compose_methods__method_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                method_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Turned"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Structure"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -23,6 +23,7 @@ export function Score({
   captions,
   left = 64,
   zoom = 1,
+  bare = false,
 }: {
   ref?: Ref<HTMLElement> | undefined;
   layout: ScoreLayout;
@@ -30,24 +31,30 @@ export function Score({
   captions: Record<string, string>;
   left?: number;
   zoom?: number;
+  /** Without names, text equivalent or scrolling: a picture of its shape only. */
+  bare?: boolean;
 }) {
   const names = layout.staves.map((stave) => stave.exercise).join(" and ");
+  const drawing = (
+    <svg
+      aria-hidden
+      width={layout.width * zoom}
+      height={layout.height * zoom}
+      viewBox={`0 0 ${layout.width} ${layout.height}`}
+      className="block"
+    >
+      {layout.staves.length > 1 && <Bracket layout={layout} />}
+      {layout.staves.map((stave) => (
+        <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} />
+      ))}
+      {layout.now !== null && <Now x={layout.now} layout={layout} />}
+    </svg>
+  );
+  if (bare) return drawing;
   return (
     <figure className="relative m-0">
       <Scroller ref={ref} label={`Score of ${names}`}>
-        <svg
-          aria-hidden
-          width={layout.width * zoom}
-          height={layout.height * zoom}
-          viewBox={`0 0 ${layout.width} ${layout.height}`}
-          className="block"
-        >
-          {layout.staves.length > 1 && <Bracket layout={layout} />}
-          {layout.staves.map((stave) => (
-            <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} />
-          ))}
-          {layout.now !== null && <Now x={layout.now} layout={layout} />}
-        </svg>
+        {drawing}
       </Scroller>
       {layout.staves.map((stave) => (
         <p

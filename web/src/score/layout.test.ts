@@ -90,6 +90,28 @@ describe("the score", () => {
     expect(loose.width).toBeGreaterThan(tight.width);
   });
 
+  it("draws a drop from a load nobody knows downwards, and back-offs from the top set", () => {
+    const drop = (place: object, of: object) => {
+      const step = work({ kg: 1, reps: 5, ...place });
+      return { ...step, load: step.load && { ...step.load, kg: null, ...of } };
+    };
+    const fifth = { amount: -20, unit: "%" };
+    const unknown = stave([
+      work({ kg: null, reps: 12 }),
+      drop({ bout: 2 }, { of_previous: fifth }),
+      drop({ bout: 3 }, { of_previous: fifth }),
+    ]);
+    const [first, second, third] = unknown.bouts.map((each) => each.y);
+    expect(first).toBeLessThan(second as number);
+    expect(second).toBeLessThan(third as number);
+    const backed = stave([
+      work({ percent: 88, reps: 3 }),
+      drop({ set: 2 }, { of_top: fifth }),
+      drop({ set: 3 }, { of_top: fifth }),
+    ]);
+    expect(backed.bouts[1]?.y).toBe(backed.bouts[2]?.y);
+  });
+
   it("draws what it does not know the load of, holds, and nothing at all", () => {
     expect(stave([work({ kg: null, reps: 5 })]).lines[0]?.label).toBe("");
     expect(stave([work({ kg: null, percent: 85, reps: 5 })]).bouts[0]?.label).toBe("85 %");

@@ -256,16 +256,28 @@ interface Pitch {
   y: (load: number) => number;
 }
 
+/** What a load counts as on the staff while nothing is known of it: only the drops from it are drawn. */
+const UNKNOWN = 100;
+
+/** A load told relative to another, or the one before where nothing is told. */
+function shifted(step: Step, previous: number, top: number): number {
+  const shift = step.load?.of_previous ?? step.load?.of_top;
+  const base = step.load?.of_top ? top : previous;
+  if (!shift) return base;
+  return shift.unit === "%" ? base * (1 + shift.amount / 100) : base + shift.amount;
+}
+
 /** The staff of one exercise: a line for each load used, heavier higher; ticks where there are many. */
 function pitchOf(work: Step[]): Pitch {
   const known = (step: Step) => step.load?.kg ?? step.load?.percent ?? null;
-  let carried = 0;
+  let previous = UNKNOWN;
+  let top = 0;
   const loads = new Map<Step, number>();
   for (const step of work) {
-    const shift = step.load?.of_previous ?? step.load?.of_top;
-    const load = known(step) ?? (shift?.unit === "%" ? (carried || 100) * (1 + shift.amount / 100) : carried);
+    const load = known(step) ?? shifted(step, previous, top || UNKNOWN);
+    if (!step.load?.of_previous && !step.load?.of_top) top = Math.max(top, load);
     loads.set(step, load);
-    carried = load;
+    previous = load;
   }
   const distinct = [...new Set(loads.values())].sort((a, b) => b - a);
   const [high, low] = [distinct[0] ?? 0, distinct.at(-1) ?? 0];

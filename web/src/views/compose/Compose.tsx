@@ -18,6 +18,7 @@ import { Cautions } from "./Cautions";
 import { CostTable } from "./Costing";
 import type { EditorHandle } from "./Editor";
 import { EXAMPLE } from "./example";
+import { Structures } from "./Structures";
 import { WrittenForm } from "./WrittenForm";
 
 const DRAFT = "fortis.compose.draft";
@@ -95,6 +96,9 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
           )}
         </div>
         {error && <Trouble error={error} />}
+        <div className="flex gap-2">
+          <Structures lifts={lifts} onAdd={(added) => editor.current?.append(`${added}\n`)} />
+        </div>
         <WrittenForm
           editor={editor}
           first={written}

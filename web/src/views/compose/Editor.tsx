@@ -23,8 +23,6 @@ export interface EditorHandle {
   replaceAll: (written: string) => void;
   /** Add lines at the end. */
   append: (written: string) => void;
-  /** Move line `line` up (-1) or down (1). */
-  moveLine: (line: number, by: -1 | 1) => void;
   /** Put the caret on a line. */
   goTo: (line: number) => void;
 }
@@ -167,11 +165,11 @@ function diagnostic(editor: EditorView, problem: Schemas["Problem"]): Diagnostic
 
 /** The handle over whatever editor is there now. */
 function handle(editor: () => EditorView | null): EditorHandle {
-  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }, focus = true) => {
+  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }) => {
     const view = editor();
     if (!view) return;
     view.dispatch({ changes: of(view), scrollIntoView: true, userEvent: "input" });
-    if (focus) view.focus();
+    view.focus();
   };
   return {
     replaceLine: (number, written) =>
@@ -186,14 +184,6 @@ function handle(editor: () => EditorView | null): EditorHandle {
         const gap = doc.length && doc.line(doc.lines).length ? "\n" : "";
         return { from: doc.length, insert: gap + written };
       }),
-    moveLine: (number, by) =>
-      change((view) => {
-        const { doc } = view.state;
-        const [upper, lower] = by < 0 ? [number - 1, number] : [number, number + 1];
-        if (upper < 1 || lower > doc.lines) return { from: 0, insert: "" };
-        const [first, second] = [doc.line(upper), doc.line(lower)];
-        return { from: first.from, to: second.to, insert: `${second.text}\n${first.text}` };
-      }, false),
     goTo: (number) => {
       const view = editor();
       if (!view || number > view.state.doc.lines) return;
