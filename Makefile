@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup lint types check-python check-web bench chromium lock screenshots clean
+.PHONY: demo serve test setup lint types check-python check-web bench fuzz chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -67,6 +67,12 @@ bench: setup
 lock:
 	uv pip compile pyproject.toml --extra dev --universal --python-version 3.11 --generate-hashes \
 		--no-emit-index-url --no-header --quiet --output-file requirements.lock
+
+guide: setup
+	@$(BIN)/python -m fortis.guide docs/guide
+
+fuzz: setup
+	@$(BIN)/python -m tests.fuzz
 
 screenshots: setup chromium
 	@$(BIN)/python -m tests.browser.screenshots

@@ -1,5 +1,7 @@
 """Every ready-made structure: its notation, its bouts and its seconds, worked by hand."""
 
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -13,6 +15,7 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
 from fortis.core.structure.writing import write
+from fortis.guide import pages
 
 BY_HAND = {
     "straight": (3, 3 * 15 + 2 * 180),
@@ -76,3 +79,8 @@ def test_lifts_take_their_places_in_order():
     assert [entry.exercise for entry in read(written).groups[0].entries] == ["Push-up", "Chin-up"]
     with pytest.raises(UnknownMethodError):
         find_method("nothing")
+
+
+def test_the_guide_is_what_the_structures_say():
+    folder = Path(__file__).parents[2] / "docs" / "guide"
+    assert {file.name: file.read_text(encoding="utf-8") for file in folder.iterdir()} == pages()

@@ -1,3 +1,5 @@
+from random import Random
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -6,6 +8,7 @@ from fortis.core.structure.model import Group, OfPrevious, SetUp, Side, Tempo, T
 from fortis.core.structure.notation import NotationError, examine, read
 from fortis.core.structure.writing import write
 from fortis.core.units import Unit
+from tests.fuzz import check, mutations
 from tests.strategies import sessions
 
 EXAMPLES = """# Thursday, lower body
@@ -182,3 +185,9 @@ def test_starts_against_the_clock_and_blocks_of_minutes():
     assert "not both" in only_problem("Clean: 10 x 1 every 60s rest 30s").message
     assert "not both" in only_problem("pair, every 60s, rest 30s:\n  A: 5\n  B: 5").message
     assert "leave the rounds out" in only_problem("pair, 3 rounds, for 8 min:\n  A: 5\n  B: 5").message
+
+
+def test_broken_texts_by_the_thousand_are_told_what_is_wrong():
+    texts = mutations(Random(7))
+    read_well = [check(next(texts)) for _ in range(1_500)]
+    assert 0 < sum(read_well) < len(read_well)
