@@ -38,7 +38,7 @@ def _page(method: Method) -> str:
         written,
         "```",
         "",
-        f"About {clock(seconds)} at the usual three seconds a rep.",
+        f"About {clock(seconds)} at the usual pace of its lifts.",
         "",
         "| Number | Usual | From, to |",
         "|---|---|---|",

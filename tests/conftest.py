@@ -5,9 +5,13 @@ from uuid import uuid4
 
 import pytest
 from fastapi.testclient import TestClient
+from hypothesis import settings
 
 from fortis.api.app import create_app
 from fortis.store.database import open_database
+
+settings.register_profile("fortis", deadline=None)
+settings.load_profile("fortis")
 
 
 @pytest.fixture

@@ -49,7 +49,9 @@ loads = st.one_of(
         lambda each: m.BodyPlus(amount=each[2] * each[0], unit=each[1])
     ),
     st.tuples(shifts, st.sampled_from([1, -1])).map(lambda each: m.OfTop(shift=_signed(*each))),
-    shifts.map(lambda shift: m.OfPrevious(shift=_signed(shift, -1))),
+    st.tuples(shifts, st.sampled_from([1, -1])).map(lambda each: m.OfPrevious(shift=_signed(*each))),
+    st.just(m.LastTime()),
+    st.tuples(shifts, st.sampled_from([1, -1])).map(lambda each: m.LastTime(shift=_signed(*each))),
 )
 efforts = st.one_of(
     st.integers(0, 10).map(lambda left: m.Leave(low=left, high=left)),
@@ -76,7 +78,11 @@ def _terms(**fixed):
         "side": st.none() | st.sampled_from([each for each in m.Side if each != "both"]),
         "lifting": st.none() | st.sampled_from([each for each in m.Lifting if each != "alone"]),
     }
-    return st.builds(m.Terms, **{**fields, **fixed})
+    return st.builds(m.Terms, **{**fields, **fixed}) | st.builds(
+        m.Terms,
+        side=st.sampled_from([side for side in m.Side if side.is_each]),
+        apart=seconds,
+    )
 
 
 bouts = st.builds(m.Bout, reps=reps, terms=_terms(), rest=st.none())
@@ -96,7 +102,23 @@ runs = st.builds(
     count=st.integers(1, 6),
     rest=short_rests,
     every=st.none(),
-) | st.builds(m.Sets, each=bouts.map(lambda bout: m.Set(bouts=(bout,))), count=st.integers(2, 12), every=seconds)
+    span=st.none(),
+) | st.builds(
+    m.Sets,
+    each=bouts.map(lambda bout: m.Set(bouts=(bout,))) | sets_of_bouts(),
+    count=st.just(1),
+    rest=st.none(),
+    every=st.none() | seconds,
+    span=seconds,
+)
+clocked_runs = st.builds(
+    m.Sets,
+    each=bouts.map(lambda bout: m.Set(bouts=(bout,))),
+    count=st.integers(2, 12),
+    rest=st.none(),
+    every=seconds,
+    span=st.none(),
+)
 befores = st.lists(st.sampled_from(["", "# why this is here", "# 🏔"]), max_size=2).map(tuple)
 remarks = st.sampled_from(["", "", "hips lower", "left elbow: drops # twice"])
 setups = st.lists(st.sampled_from(["belt", "straps", "bands 30 kg top"]), max_size=3).map(
@@ -106,7 +128,7 @@ entries = st.builds(
     m.Entry,
     exercise=names,
     setup=setups,
-    sets=st.lists(runs, min_size=1, max_size=3).map(tuple),
+    sets=st.lists(runs | clocked_runs, min_size=1, max_size=3).map(tuple),
     before=befores,
     remark=remarks,
 )

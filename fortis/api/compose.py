@@ -2,28 +2,28 @@
 
 from datetime import date, datetime
 from statistics import quantiles
-from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Now, Work
+from fortis.api.written import Written
 from fortis.core.cautions.caution import Caution, Serious
 from fortis.core.cautions.rules import cautions
-from fortis.core.exercises import LIBRARY, find, nearest_names
-from fortis.core.resolution import resolve
-from fortis.core.structure.methods import METHODS, Method, find_method, write_method
-from fortis.core.structure.notation import LONGEST_TEXT, Problem, Reading, examine, read
-from fortis.core.structure.prescription import lay_out
+from fortis.core.structure.notation import (
+    Problem,
+    Reading,
+    examine,
+)
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_entry
 from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
 from fortis.core.units import Unit
 from fortis.store import lifter, sessions
-from fortis.store.basis import basis, last_of, last_week, overruns
+from fortis.store.basis import basis, last_of, log, overruns, settle
 from fortis.store.sessions import time_on_the_floor
 from fortis.store.set_aside import EVERY_LIFT, all_set_aside, bring_back, heard, set_aside
 from fortis.store.tables import SessionRow
@@ -34,11 +34,10 @@ FEWEST_TO_LEARN_FROM = 4
 """Past sessions it takes to say anything about the lifter's own pace."""
 
 
-class Written(BaseModel):
-    """A text in the written notation; loads without a unit are in `unit`, the lifter's own where not given."""
-
-    written: str = Field(max_length=2 * LONGEST_TEXT)
-    unit: Unit | None = None
+MOST_RECENT = 20
+"""Sessions looked back on for one to plan again."""
+USUAL_OVERRUN = (1.0, 1.25)
+"""How sessions run against their plans while nothing is known of the lifter (common practice: rests drift long)."""
 
 
 class UnknownLift(BaseModel):
@@ -78,7 +77,10 @@ class CostBefore(BaseModel):
 
 
 class Likely(BaseModel):
-    """How long the session is likely to take, as the lifter's own past ones ran over or under: half of them did."""
+    """How long the session is likely to take: the middle half of how the lifter's own past ones ran.
+
+    `sessions` is how many those are; 0 where too few are known and the range is the usual one.
+    """
 
     low_seconds: int
     high_seconds: int
@@ -96,31 +98,10 @@ class Examined(BaseModel):
     lines: list[list[int]]
     tally: Costing
     before: CostBefore | None
-    likely: Likely | None
+    likely: Likely
     cautions: list[Warned]
     problems: list[Problem]
     unknown: list[UnknownLift]
-
-
-class Structure(BaseModel):
-    """A structure in writing, and the steps to draw it from."""
-
-    written: str
-    timeline: Timeline
-
-
-class MethodView(Method, Structure):
-    """A ready-made structure in its usual form."""
-
-
-LiftName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
-
-
-class Turned(BaseModel):
-    """The lifts a structure is for, in order, and its dials as turned."""
-
-    lifts: list[LiftName] = Field(default=[], max_length=6)
-    dials: dict[str, int] = {}
 
 
 class SetAside(BaseModel):
@@ -148,10 +129,11 @@ def examine_text(asked: Written, work: Work, now: Now) -> Examined:
     """Read a text as far as it goes. Faults are part of the answer, never an error."""
     reading = examine(asked.written, asked.unit or lifter.lifter(work).unit)
     title = reading.session.title or sessions.UNTITLED
-    prescription = resolve(lay_out(reading.session), basis(work, title, now))
+    known = basis(work, title, now)
+    prescription = settle(reading.session, known)
     laid_out = timeline(prescription)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
-    warned = heard(work, cautions(reading.session, prescription, last_week(work, now)))
+    warned = heard(work, cautions(reading.session, prescription, log(work, now)))
     return Examined(
         title=title,
         timeline=laid_out,
@@ -162,7 +144,9 @@ def examine_text(asked: Written, work: Work, now: Now) -> Examined:
         cautions=[_warned(caution, reading, asked.written) for caution in warned],
         problems=list(reading.problems),
         unknown=[
-            UnknownLift(name=name, nearest=list(nearest_names(name))) for name in names if not find(name).known
+            UnknownLift(name=name, nearest=list(known.library.nearest_names(name)))
+            for name in names
+            if not known.library.find(name).known
         ],
     )
 
@@ -186,37 +170,18 @@ def _before(work: Work, title: str, now: datetime) -> CostBefore | None:
         return None
     performed = sessions.performed(last)
     seconds = int(time_on_the_floor(last).total_seconds())
-    costing = cost_of_performance(sessions.prescription_of(last), performed, seconds, last.body_kg)
+    costing = cost_of_performance(sessions.frozen(last), performed, seconds, last.body_kg)
     return CostBefore(id=last.id, started_at=last.started_at, costing=costing)
 
 
-def _likely(work: Work, seconds: int, now: datetime) -> Likely | None:
+def _likely(work: Work, seconds: int, now: datetime) -> Likely:
     """The middle half of how past sessions ran against their plans, put on this one."""
     ratios = overruns(work, now)
     if len(ratios) < FEWEST_TO_LEARN_FROM:
-        return None
+        low, high = USUAL_OVERRUN
+        return Likely(low_seconds=round(seconds * low), high_seconds=round(seconds * high), sessions=0)
     low, _, high = quantiles(ratios, n=4)
     return Likely(low_seconds=round(seconds * low), high_seconds=round(seconds * high), sessions=len(ratios))
-
-
-@router.get("/methods")
-def methods() -> list[MethodView]:
-    """The ready-made structures, each with its usual form and the steps to draw it from."""
-    return [
-        MethodView(**method.model_dump(), written=write_method(method), timeline=_as_written(write_method(method)))
-        for method in METHODS
-    ]
-
-
-@router.post("/methods/{method_id}", responses={404: {"model": ProblemDetail}})
-def write_structure(method_id: str, asked: Turned) -> Structure:
-    """Write a structure for the lifts given, its dials turned."""
-    written = write_method(find_method(method_id), tuple(asked.lifts), asked.dials)
-    return Structure(written=written, timeline=_as_written(written))
-
-
-def _as_written(written: str) -> Timeline:
-    return timeline(resolve(lay_out(read(written))))
 
 
 @router.get("/set-aside")
@@ -239,16 +204,19 @@ def hear_again(rule: str, work: Work, exercise: str = EVERY_LIFT) -> Response:
     return Response(status_code=204)
 
 
-@router.get("/lifts")
-def lifts() -> list[str]:
-    """The names of all lifts of the library, for completion."""
-    return sorted(lift.name for lift in LIBRARY)
-
-
 @router.get("/sessions/{session_id}", responses={404: {"model": ProblemDetail}})
 def show(session_id: UUID, work: Work) -> Composed:
     """A session's text, to be changed."""
     return _composed(sessions.get(work, str(session_id)))
+
+
+@router.get("/recent")
+def recent(work: Work) -> list[Composed]:
+    """The latest session of each name that was done in the last weeks, the newest first, to plan it again."""
+    newest: dict[str, SessionRow] = {}
+    for row in sessions.finished(work, limit=MOST_RECENT):
+        newest.setdefault(row.title, row)
+    return [_composed(row) for row in newest.values()]
 
 
 @router.put("/sessions/{session_id}", responses={422: {"model": ProblemDetail}})

@@ -20,6 +20,7 @@ from fortis.core.units import Unit
 from fortis.core.value import Kilograms, Number
 from fortis.store import lifter, sessions
 from fortis.store.basis import resolved
+from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
 
 router = APIRouter(
@@ -87,7 +88,7 @@ def show(session_id: UUID, work: Work, now: Now) -> FloorView:
             Recorded(bout=bout, done_at=done.done_at)
             for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
         ],
-        tonnage_kg=tonnage(sessions.performed(row), row.body_kg),
+        tonnage_kg=tonnage(sessions.performed(row), row.body_kg, library(work)),
     )
 
 
@@ -127,7 +128,7 @@ def finish(session_id: UUID, work: Work, now: Now) -> SessionCard:
 def _so_far(work: Work, row: SessionRow) -> SoFar:
     work.flush()
     work.expire(row, ["bouts"])
-    return SoFar(tonnage_kg=tonnage(sessions.performed(row), row.body_kg))
+    return SoFar(tonnage_kg=tonnage(sessions.performed(row), row.body_kg, library(work)))
 
 
 def _start(work: Work, row: SessionRow, now: datetime) -> None:

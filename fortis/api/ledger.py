@@ -13,11 +13,11 @@ from fortis.api.work import Work
 from fortis.core.progression.next_loads import NextLoad
 from fortis.core.structure.prescription import Position
 from fortis.core.structure.timeline import asked
-from fortis.core.tally.session import SessionTally, tally
+from fortis.core.tally.session import SessionTally
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms
 from fortis.store import sessions
-from fortis.store.basis import last_of, recommended
+from fortis.store.basis import added_up, last_of, recommended
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/ledger", tags=["ledger"])
@@ -69,7 +69,7 @@ class PastSession(SessionCard):
 @router.get("")
 def show(work: Work) -> LedgerView:
     """All past sessions."""
-    return LedgerView(sessions=[_row(row) for row in sessions.finished(work)])
+    return LedgerView(sessions=[_row(work, row) for row in sessions.finished(work)])
 
 
 @router.get("/{session_id}", responses={404: {"model": ProblemDetail}})
@@ -83,28 +83,26 @@ def open_session(session_id: UUID, work: Work) -> PastSession:
         unit=Unit(row.unit),
         minutes=_minutes(row),
         bouts=_bouts(row),
-        tally=tally(sessions.performed(row), row.body_kg),
-        before=_before(last) if last else None,
+        tally=added_up(work, row),
+        before=_before(work, last) if last else None,
         next_loads=list(recommended(work, row)),
     )
 
 
-def _row(row: SessionRow) -> LedgerRow:
+def _row(work: Work, row: SessionRow) -> LedgerRow:
     performed = sessions.performed(row)
-    added_up = tally(performed, row.body_kg)
     return LedgerRow(
         **card(row).model_dump(),
         minutes=_minutes(row),
-        tonnage_kg=added_up.tonnage_kg,
+        tonnage_kg=added_up(work, row).tonnage_kg,
         sets=len({(bout.position.group, bout.position.entry, bout.position.set) for bout in performed}),
         lifts=list(dict.fromkeys(bout.exercise for bout in performed)),
     )
 
 
-def _before(row: SessionRow) -> Before:
+def _before(work: Work, row: SessionRow) -> Before:
     assert row.started_at is not None
-    added_up = tally(sessions.performed(row), row.body_kg)
-    return Before(id=row.id, started_at=row.started_at, minutes=_minutes(row), tally=added_up)
+    return Before(id=row.id, started_at=row.started_at, minutes=_minutes(row), tally=added_up(work, row))
 
 
 def _minutes(row: SessionRow) -> int:
@@ -114,7 +112,7 @@ def _minutes(row: SessionRow) -> int:
 def _bouts(row: SessionRow) -> list[LedgerBout]:
     planned: dict[Position, tuple[str, Kilograms | None]] = {
         each.position(bout): (asked(bout), bout.settled.kg if bout.settled else None)
-        for each in sessions.prescription_of(row).sets
+        for each in sessions.frozen(row).sets
         for bout in each.bouts
     }
     return [

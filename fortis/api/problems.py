@@ -56,7 +56,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:
-        return _answer(409, "The session has not been started", f"Start session {error} before finishing it.")
+        return _answer(409, "The session has not been started", f"Session {error} has not been started yet.")
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:

@@ -1,9 +1,9 @@
 """What a lift is: how it is loaded, what it trains, how long a rep takes, whether failing is safe."""
 
+from collections.abc import Iterable, Iterator
 from decimal import Decimal
 from difflib import get_close_matches
 from enum import StrEnum
-from functools import lru_cache
 
 from fortis.core.value import Number, Value
 
@@ -25,22 +25,42 @@ class LoadKind(StrEnum):
     OTHER = "other"
 
 
+class Muscle(StrEnum):
+    """What gives out or helps; `grip` and `trunk` are counted with them."""
+
+    QUADS = "quads"
+    HAMSTRINGS = "hamstrings"
+    GLUTES = "glutes"
+    ADDUCTORS = "adductors"
+    CALVES = "calves"
+    CHEST = "chest"
+    BACK = "back"
+    TRAPS = "traps"
+    SHOULDERS = "shoulders"
+    BICEPS = "biceps"
+    TRICEPS = "triceps"
+    GRIP = "grip"
+    TRUNK = "trunk"
+
+
 BARS = (LoadKind.BAR, LoadKind.TRAP_BAR, LoadKind.SAFETY_BAR)
 
 
 class Exercise(Value):
     """One lift.
 
-    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep. `prime` muscles
-    give out first, `helping` ones help; among both, `grip` and `trunk` say what else is taxed.
+    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep, and `usual_reps` the
+    range it is usually done in (seconds for holds). `prime` muscles give out first, `helping` ones help; among
+    both, `grip` and `trunk` say what else is taxed.
     """
 
     name: str
     load_kind: LoadKind
     pattern: str
-    prime: tuple[str, ...] = ()
-    helping: tuple[str, ...] = ()
+    prime: tuple[Muscle, ...] = ()
+    helping: tuple[Muscle, ...] = ()
     rep_seconds: int = 3
+    usual_reps: tuple[int, int] = (5, 15)
     body_share: Number = Decimal(0)
     one_sided: bool = False
     small: bool = False
@@ -60,8 +80,8 @@ class Exercise(Value):
         """Whether it is done with free weights rather than a machine or the body alone."""
         return self.load_kind in FREE
 
-    def taxes(self, what: str) -> bool:
-        """Whether `grip` or `trunk` is worked by it."""
+    def taxes(self, what: Muscle) -> bool:
+        """Whether something, the grip or the trunk above all, is worked by it."""
         return what in self.prime or what in self.helping
 
 
@@ -79,117 +99,130 @@ _FLAGS = {
 an unrack and a rerack; it is a small single-joint lift; it is done one side at a time."""
 
 _TABLE = """
-Back squat               | bar         | squat           | quads glutes          | adductors trunk           | pins spine unracks
-Front squat              | bar         | squat           | quads                 | glutes trunk              | pins spine unracks
-Safety-bar squat         | safety bar  | squat           | quads glutes          | trunk                     | pins spine unracks
-Box squat                | bar         | squat           | quads glutes          | hamstrings trunk          | pins spine unracks
-Hack squat               | stack       | squat           | quads                 | glutes                    | safe
-Goblet squat             | dumbbell    | squat           | quads                 | glutes trunk              | safe
-Split squat              | dumbbells   | lunge           | quads glutes          | adductors grip            | one
-Walking lunge            | dumbbells   | lunge           | quads glutes          | adductors grip            | one
-Step-up                  | dumbbells   | lunge           | quads glutes          | grip                      | one
-Leg press                | stack       | squat           | quads glutes          | adductors                 | safe
-Leg extension            | stack       | knee extension  | quads                 |                           | safe small
-Lying leg curl           | stack       | knee flexion    | hamstrings            |                           | safe small
-Seated leg curl          | stack       | knee flexion    | hamstrings            |                           | safe small
-Nordic curl              | body 0.8    | knee flexion    | hamstrings            |                           | safe
-Standing calf raise      | stack       | calf raise      | calves                |                           | safe small
-Seated calf raise        | stack       | calf raise      | calves                |                           | safe small
-Deadlift                 | bar         | hinge           | glutes hamstrings     | back quads grip trunk     | spine
-Sumo deadlift            | bar         | hinge           | glutes quads          | back adductors grip trunk | spine
-Deficit deadlift         | bar         | hinge           | glutes hamstrings     | back quads grip trunk     | spine
-Trap-bar deadlift        | trap bar    | hinge           | glutes quads          | back grip trunk           | spine
-Romanian deadlift        | bar         | hinge           | hamstrings glutes     | back grip trunk           | spine
-Good morning             | bar         | hinge           | hamstrings glutes     | trunk                     | pins spine unracks
-Back extension           | body 0.5    | hinge           | glutes hamstrings     | trunk                     | safe
-Hip thrust               | bar         | hinge           | glutes                | hamstrings                |
-Cable pull-through       | stack       | hinge           | glutes                | hamstrings grip           | safe
-Power clean              | bar         | olympic         | glutes quads          | back grip trunk           | spine
-Power snatch             | bar         | olympic         | glutes quads          | back grip trunk           | spine
-Bench press              | bar         | press           | chest triceps         | shoulders                 | pins unracks
-Incline bench press      | bar         | press           | chest shoulders       | triceps                   | pins unracks
-Close-grip bench press   | bar         | press           | triceps chest         | shoulders                 | pins unracks
-Floor press              | bar         | press           | chest triceps         | shoulders                 | pins unracks
-Dumbbell press           | dumbbells   | press           | chest triceps         | shoulders                 | safe unracks
-Incline dumbbell press   | dumbbells   | press           | chest shoulders       | triceps                   | safe unracks
-Machine chest press      | stack       | press           | chest triceps         | shoulders                 | safe
-Cable fly                | stack       | fly             | chest                 |                           | safe small
-Ring dip                 | body 0.95   | press           | chest triceps         | shoulders trunk           | safe
-Dip                      | body 0.95   | press           | chest triceps         | shoulders                 | safe
-Push-up                  | body 0.65   | press           | chest triceps         | shoulders trunk           | safe
-Overhead press           | bar         | overhead press  | shoulders triceps     | trunk                     | spine unracks
-Push press               | bar         | overhead press  | shoulders triceps     | quads trunk               | spine unracks
-Seated dumbbell press    | dumbbells   | overhead press  | shoulders triceps     |                           | safe unracks
-Lateral raise            | dumbbells   | raise           | shoulders             |                           | safe small
-Rear-delt raise          | dumbbells   | raise           | shoulders             | back                      | safe small
-Front raise              | dumbbells   | raise           | shoulders             |                           | safe small
-Seal row                 | bar         | row             | back biceps           | grip                      | safe
-Bent-over row            | bar         | row             | back                  | biceps hamstrings grip trunk | spine
-One-arm row              | dumbbell    | row             | back                  | biceps grip               | safe one
-Chest-supported row      | stack       | row             | back biceps           | grip                      | safe
-Cable row                | stack       | row             | back                  | biceps grip               | safe
-Ring row                 | body 0.6    | row             | back biceps           | grip                      | safe
-Face pull                | stack       | row             | shoulders back        |                           | safe small
-Chin-up                  | body 0.95   | pull-up         | back biceps           | grip                      | safe
-Weighted chin-up         | body 0.95   | pull-up         | back biceps           | grip                      | safe
-Pull-up                  | body 0.95   | pull-up         | back                  | biceps grip               | safe
-Lat pulldown             | stack       | pull-up         | back biceps           | grip                      | safe
-Straight-arm pulldown    | stack       | pull-up         | back                  | triceps                   | safe small
-Shrug                    | bar         | raise           | traps                 | grip                      | safe
-Barbell curl             | bar         | curl            | biceps                | grip                      | safe small
-Dumbbell curl            | dumbbells   | curl            | biceps                | grip                      | safe small
-Preacher curl            | bar         | curl            | biceps                |                           | safe small
-Hammer curl              | dumbbells   | curl            | biceps                | grip                      | safe small
-Cable curl               | stack       | curl            | biceps                | grip                      | safe small
-Cable pressdown          | stack       | elbow extension | triceps               |                           | safe small
-Skull crusher            | bar         | elbow extension | triceps               |                           | small pins
-Overhead triceps extension | dumbbell  | elbow extension | triceps               |                           | small
-Wrist curl               | bar         | grip            | grip                  |                           | safe small
-Farmer's carry           | dumbbells   | carry           | grip traps            | trunk                     | safe
-Hollow hold              | body        | trunk           | trunk                 |                           | safe
-Plank                    | body        | trunk           | trunk                 |                           | safe
-Hanging leg raise        | body 0.4    | trunk           | trunk                 | grip                      | safe
-Ab wheel                 | body 0.6    | trunk           | trunk                 |                           | safe
-Cable crunch             | stack       | trunk           | trunk                 |                           | safe small
+Back squat                 | bar        | squat           | 3 s 3-12  | quads glutes      | adductors trunk              | pins spine unracks
+Front squat                | bar        | squat           | 3 s 3-12  | quads             | glutes trunk                 | pins spine unracks
+Safety-bar squat           | safety bar | squat           | 3 s 3-12  | quads glutes      | trunk                        | pins spine unracks
+Box squat                  | bar        | squat           | 3 s 3-12  | quads glutes      | hamstrings trunk             | pins spine unracks
+Hack squat                 | stack      | squat           | 3 s 3-12  | quads             | glutes                       | safe
+Goblet squat               | dumbbell   | squat           | 3 s 3-12  | quads             | glutes trunk                 | safe
+Split squat                | dumbbells  | lunge           | 3 s 6-15  | quads glutes      | adductors grip               | one
+Walking lunge              | dumbbells  | lunge           | 3 s 6-15  | quads glutes      | adductors grip               | one
+Step-up                    | dumbbells  | lunge           | 3 s 6-15  | quads glutes      | grip                         | one
+Leg press                  | stack      | squat           | 3 s 3-12  | quads glutes      | adductors                    | safe
+Leg extension              | stack      | knee extension  | 3 s 8-20  | quads             |                              | safe small
+Lying leg curl             | stack      | knee flexion    | 3 s 8-15  | hamstrings        |                              | safe small
+Seated leg curl            | stack      | knee flexion    | 3 s 8-15  | hamstrings        |                              | safe small
+Nordic curl                | body 0.8   | knee flexion    | 4 s 3-8   | hamstrings        |                              | safe
+Standing calf raise        | stack      | calf raise      | 2 s 8-20  | calves            |                              | safe small
+Seated calf raise          | stack      | calf raise      | 2 s 8-20  | calves            |                              | safe small
+Deadlift                   | bar        | hinge           | 3 s 1-6   | glutes hamstrings | back quads grip trunk        | spine
+Sumo deadlift              | bar        | hinge           | 3 s 1-6   | glutes quads      | back adductors grip trunk    | spine
+Deficit deadlift           | bar        | hinge           | 3 s 2-6   | glutes hamstrings | back quads grip trunk        | spine
+Trap-bar deadlift          | trap bar   | hinge           | 3 s 1-8   | glutes quads      | back grip trunk              | spine
+Romanian deadlift          | bar        | hinge           | 3 s 5-12  | hamstrings glutes | back grip trunk              | spine
+Good morning               | bar        | hinge           | 3 s 6-12  | hamstrings glutes | trunk                        | pins spine unracks
+Back extension             | body 0.5   | hinge           | 3 s 8-20  | glutes hamstrings | trunk                        | safe
+Hip thrust                 | bar        | hinge           | 3 s 6-12  | glutes            | hamstrings                   |
+Cable pull-through         | stack      | hinge           | 3 s 10-20 | glutes            | hamstrings grip              | safe
+Power clean                | bar        | olympic         | 2 s 1-3   | glutes quads      | back grip trunk              | spine
+Power snatch               | bar        | olympic         | 2 s 1-3   | glutes quads      | back grip trunk              | spine
+Bench press                | bar        | press           | 3 s 4-12  | chest triceps     | shoulders                    | pins unracks
+Incline bench press        | bar        | press           | 3 s 4-12  | chest shoulders   | triceps                      | pins unracks
+Close-grip bench press     | bar        | press           | 3 s 4-12  | triceps chest     | shoulders                    | pins unracks
+Floor press                | bar        | press           | 3 s 4-12  | chest triceps     | shoulders                    | pins unracks
+Dumbbell press             | dumbbells  | press           | 3 s 4-12  | chest triceps     | shoulders                    | safe unracks
+Incline dumbbell press     | dumbbells  | press           | 3 s 4-12  | chest shoulders   | triceps                      | safe unracks
+Machine chest press        | stack      | press           | 3 s 4-12  | chest triceps     | shoulders                    | safe
+Cable fly                  | stack      | fly             | 3 s 10-20 | chest             |                              | safe small
+Ring dip                   | body 0.95  | press           | 3 s 4-12  | chest triceps     | shoulders trunk              | safe
+Dip                        | body 0.95  | press           | 3 s 4-12  | chest triceps     | shoulders                    | safe
+Push-up                    | body 0.65  | press           | 2 s 8-30  | chest triceps     | shoulders trunk              | safe
+Overhead press             | bar        | overhead press  | 3 s 3-12  | shoulders triceps | trunk                        | spine unracks
+Push press                 | bar        | overhead press  | 2 s 2-6   | shoulders triceps | quads trunk                  | spine unracks
+Seated dumbbell press      | dumbbells  | overhead press  | 3 s 3-12  | shoulders triceps |                              | safe unracks
+Lateral raise              | dumbbells  | raise           | 2 s 10-25 | shoulders         |                              | safe small
+Rear-delt raise            | dumbbells  | raise           | 2 s 10-25 | shoulders         | back                         | safe small
+Front raise                | dumbbells  | raise           | 2 s 10-25 | shoulders         |                              | safe small
+Seal row                   | bar        | row             | 3 s 6-15  | back biceps       | grip                         | safe
+Bent-over row              | bar        | row             | 3 s 6-15  | back              | biceps hamstrings grip trunk | spine
+One-arm row                | dumbbell   | row             | 3 s 6-15  | back              | biceps grip                  | safe one
+Chest-supported row        | stack      | row             | 3 s 6-15  | back biceps       | grip                         | safe
+Cable row                  | stack      | row             | 3 s 6-15  | back              | biceps grip                  | safe
+Ring row                   | body 0.6   | row             | 3 s 6-15  | back biceps       | grip                         | safe
+Face pull                  | stack      | row             | 3 s 10-20 | shoulders back    |                              | safe small
+Chin-up                    | body 0.95  | pull-up         | 3 s 3-12  | back biceps       | grip                         | safe
+Weighted chin-up           | body 0.95  | pull-up         | 3 s 3-12  | back biceps       | grip                         | safe
+Pull-up                    | body 0.95  | pull-up         | 3 s 3-12  | back              | biceps grip                  | safe
+Lat pulldown               | stack      | pull-up         | 3 s 3-12  | back biceps       | grip                         | safe
+Straight-arm pulldown      | stack      | pull-up         | 3 s 10-20 | back              | triceps                      | safe small
+Shrug                      | bar        | raise           | 2 s 8-15  | traps             | grip                         | safe
+Barbell curl               | bar        | curl            | 3 s 8-15  | biceps            | grip                         | safe small
+Dumbbell curl              | dumbbells  | curl            | 3 s 8-15  | biceps            | grip                         | safe small
+Preacher curl              | bar        | curl            | 3 s 8-15  | biceps            |                              | safe small
+Hammer curl                | dumbbells  | curl            | 3 s 8-15  | biceps            | grip                         | safe small
+Cable curl                 | stack      | curl            | 3 s 8-15  | biceps            | grip                         | safe small
+Cable pressdown            | stack      | elbow extension | 3 s 8-15  | triceps           |                              | safe small
+Skull crusher              | bar        | elbow extension | 3 s 8-15  | triceps           |                              | small pins
+Overhead triceps extension | dumbbell   | elbow extension | 3 s 8-15  | triceps           |                              | small
+Wrist curl                 | bar        | grip            | 2 s 10-25 | grip              |                              | safe small
+Farmer's carry             | dumbbells  | carry           | 1 s 20-40 | grip traps        | trunk                        | safe
+Hollow hold                | body       | trunk           | 1 s 20-60 | trunk             |                              | safe
+Plank                      | body       | trunk           | 1 s 20-90 | trunk             |                              | safe
+Hanging leg raise          | body 0.4   | trunk           | 3 s 8-20  | trunk             | grip                         | safe
+Ab wheel                   | body 0.6   | trunk           | 3 s 8-20  | trunk             |                              | safe
+Cable crunch               | stack      | trunk           | 3 s 8-20  | trunk             |                              | safe small
 """
-"""Name | load (with the share of body weight moved) | pattern | prime | helping | what it is like.
+"""Name | load (with the share of body weight moved) | pattern | a rep, usual reps | prime | helping | what it is like.
 
 Common practice; the shares are round numbers from lying and hanging on a scale.
 """
 
 
 def _lift(row: str) -> Exercise:
-    name, load, pattern, prime, helping, flags = (cell.strip() for cell in row.split("|"))
+    name, load, pattern, usual, prime, helping, flags = (cell.strip() for cell in row.split("|"))
     kind, _, share = load.rpartition(" ") if load.startswith("body ") else (load, "", "0")
+    seconds, _, reps = usual.split()
+    low, high = reps.split("-")
     return Exercise(
         name=name,
         load_kind=LoadKind(kind),
         pattern=pattern,
-        prime=tuple(prime.split()),
-        helping=tuple(helping.split()),
+        prime=tuple(map(Muscle, prime.split())),
+        helping=tuple(map(Muscle, helping.split())),
+        rep_seconds=int(seconds),
+        usual_reps=(int(low), int(high)),
         body_share=Decimal(share),
         **{_FLAGS[flag]: True for flag in flags.split()},
     )
 
 
-LIBRARY: tuple[Exercise, ...] = tuple(map(_lift, _TABLE.strip().splitlines()))
+class Library:
+    """The lifts that are known, found by name whatever its case; later ones stand in for earlier ones."""
+
+    def __init__(self, lifts: Iterable[Exercise]) -> None:
+        self._by_name = {lift.name.casefold(): lift for lift in lifts}
+
+    def __iter__(self) -> Iterator[Exercise]:
+        return iter(self._by_name.values())
+
+    def with_lifts(self, own: Iterable[Exercise]) -> "Library":
+        """The library together with a lifter's own lifts, which stand in for those of the same name."""
+        return Library([*self, *own])
+
+    def find(self, name: str) -> Exercise:
+        """Find a lift.
+
+        A lift the library does not have is allowed: it comes back with `known` false, loads taken as
+        written and never rounded, because nothing is known of what it is loaded with.
+        """
+        found = self._by_name.get(name.casefold())
+        return found or Exercise(name=name, load_kind=LoadKind.OTHER, pattern="other", known=False)
+
+    def nearest_names(self, name: str, count: int = 3) -> tuple[str, ...]:
+        """The names closest to `name`, best first, for an offer to mend a slip."""
+        close = get_close_matches(name.casefold(), self._by_name, n=count, cutoff=0.6)
+        return tuple(self._by_name[key].name for key in close)
+
+
+LIBRARY = Library(map(_lift, _TABLE.strip().splitlines()))
 """The lifts Fortis knows."""
-
-_BY_NAME = {lift.name.casefold(): lift for lift in LIBRARY}
-
-
-@lru_cache(maxsize=1024)
-def find(name: str) -> Exercise:
-    """Find a lift by name, whatever its case.
-
-    A lift the library does not have is allowed: it comes back with `known` false, loads taken as
-    written and never rounded, because nothing is known of what it is loaded with.
-    """
-    found = _BY_NAME.get(name.casefold())
-    return found or Exercise(name=name, load_kind=LoadKind.OTHER, pattern="other", known=False)
-
-
-def nearest_names(name: str, count: int = 3) -> tuple[str, ...]:
-    """The library's names closest to `name`, best first, for an offer to mend a slip."""
-    close = get_close_matches(name.casefold(), _BY_NAME, n=count, cutoff=0.6)
-    return tuple(_BY_NAME[key].name for key in close)

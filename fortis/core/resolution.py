@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
 
-from fortis.core.exercises import Exercise, LoadKind, find
+from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import Build, Stack, describe_change, nearest
 from fortis.core.reason import Reason
@@ -12,6 +12,7 @@ from fortis.core.strength.estimate import Estimate, load_for, multiplier
 from fortis.core.structure.model import (
     BodyPlus,
     FixedReps,
+    LastTime,
     LoadTarget,
     OfPrevious,
     OfTop,
@@ -20,6 +21,7 @@ from fortis.core.structure.model import (
     RepRange,
     SetUp,
     Shift,
+    Side,
     Weight,
     WeightRange,
     describe_shift,
@@ -59,13 +61,17 @@ class Carried(Value):
 class Basis:
     """What loads are settled from: the kit, body weight, the estimated maxes and what last time recommends.
 
-    Estimates are of the whole weight moved, body weight included for body-weight lifts.
+    Estimates are of the whole weight moved, body weight included for body-weight lifts. `last` is the heaviest
+    load of the latest session with the lift, `weaker` the weaker side of lifts done one side at a time.
     """
 
     kit: Kit | None = None
     body_kg: Decimal | None = None
     estimates: Mapping[LiftKey, Estimate] = field(default_factory=dict)
     carried: Mapping[LiftKey, Carried] = field(default_factory=dict)
+    last: Mapping[LiftKey, Decimal] = field(default_factory=dict)
+    weaker: Mapping[str, Side] = field(default_factory=dict)
+    library: Library = LIBRARY
 
 
 NO_BASIS = Basis()
@@ -121,9 +127,10 @@ class _Course:
 
     def __init__(self, basis: Basis, first: PlannedSet, lead: PlannedBout) -> None:
         self.basis = basis
-        self.exercise: Exercise = find(first.exercise)
+        self.exercise: Exercise = first.lift
         key = lift_key(first.exercise, first.setup)
         self.max = basis.estimates.get(key)
+        self.last = basis.last.get(key)
         carried = basis.carried.get(key)
         self.carried = carried if carried and carried.written == lead.load else None
         self.top: Decimal | None = None
@@ -205,6 +212,8 @@ class _Course:
                 return self._share(float(percent) / 100, f"{plain(percent)} %")
             case RepMax(reps=reps):
                 return self._share(1 / multiplier(reps), f"{reps}RM")
+            case LastTime(shift=shift) if self.last is not None:
+                return self._from_last(self.last, shift)
             case OfTop(shift=shift):
                 return self._relative(self.top, shift, "the top set")
             case OfPrevious(shift=shift):
@@ -241,6 +250,12 @@ class _Course:
         kg = _shift(base, shift)
         text = f"{describe_shift(shift)} from the {plain(base)} kg of {words}."
         return _Wanted(kg, (Reason(code="relative", text=text, values={"base_kg": base}),))
+
+    def _from_last(self, last: Decimal, shift: Shift | None) -> _Wanted:
+        kg = _shift(last, shift) if shift else last
+        text = f"{describe_shift(shift)} from" if shift else "As heavy as"
+        text += f" the {plain(last)} kg of last time with this set-up."
+        return _Wanted(kg, (Reason(code="last time", text=text, values={"last_kg": last}),))
 
     def _within(self, bout: PlannedBout, low: Decimal, high: Decimal) -> _Wanted:
         guess = self._by_effort(bout)

@@ -11,7 +11,7 @@ from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import LoadKind
+from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, PlatePairs
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.prescription import Position
@@ -162,7 +162,7 @@ def _play(
     tired = (planned.week, planned.title) == BAD_DAY
     simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
     clock = begins
-    for step in timeline(sessions.prescription_of(row)).steps:
+    for step in timeline(sessions.frozen(row)).steps:
         seconds = step.seconds * (
             simulated.random.uniform(1.0, 1.25) if step.kind != "rest" or not step.short else 1
         )
@@ -178,7 +178,7 @@ def _play(
 
 def _bout(step: Step, simulated: SimulatedLifter, row: SessionRow) -> PerformedBout:
     kg = step.settled.kg if step.settled else None
-    moved = strength_kg(step.exercise, kg, row.body_kg)
+    moved = strength_kg(LIBRARY.find(step.exercise), kg, row.body_kg)
     assert moved is not None, step
     went = simulated.perform(step, float(moved))
     return PerformedBout(

@@ -1,43 +1,83 @@
 """What loads are settled from, gathered from the record: estimates, what last time recommends, the kit."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 
 from sqlalchemy.orm import Session as Unit_of_work
 
-from fortis.core.cautions.caution import Week
+from fortis.core.cautions.caution import Log
+from fortis.core.cautions.rules import is_overloaded
 from fortis.core.progression.next_loads import NextLoad, carried, next_loads
 from fortis.core.resolution import Basis, LiftKey, lift_key, resolve
 from fortis.core.strength.estimate import Estimate, current
-from fortis.core.structure.prescription import Prescription
+from fortis.core.structure.model import Session
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import Prescription, lay_out
 from fortis.core.structure.timeline import timeline
-from fortis.core.tally.session import tally
+from fortis.core.tally.session import SessionTally, tally
+from fortis.core.tally.sides import weaker_sides
+from fortis.core.units import Unit
 from fortis.store import lifter, sessions
+from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
 
 MOST_TO_LEARN_FROM = 12
+NOVICE_FOR = timedelta(days=365)
 STILL_TELLING = timedelta(days=84)
 """Estimates older than this say little about today."""
 
 
 def resolved(work: Unit_of_work, row: SessionRow, now: datetime) -> Prescription:
     """The plan of a session with its loads settled: as frozen at the start, or from the record as it stands."""
-    prescription = sessions.prescription_of(row)
     if row.resolved is not None:
-        return prescription
-    return resolve(prescription, basis(work, prescription.title, now))
+        return sessions.frozen(row)
+    known = basis(work, row.title, now)
+    laid_out = settle(read(row.written, Unit(row.unit)), known)
+    return laid_out.model_copy(update={"title": row.title})
+
+
+def settle(session: Session, known: Basis) -> Prescription:
+    """Lay a session out and settle its loads from what is known."""
+    return resolve(lay_out(session, known.library, known.weaker), known)
 
 
 def basis(work: Unit_of_work, title: str, now: datetime) -> Basis:
     """Everything the loads of a session called `title` are settled from, as known at `now`."""
     last = last_of(work, title, now)
+    recent = _recent(work, now)
     return Basis(
         kit=lifter.kit(work),
         body_kg=lifter.body_kg(work, now.date()),
         estimates=estimates(work, now),
         carried=carried(recommended(work, last)) if last else {},
+        last=_last_loads(recent),
+        weaker=weaker_sides(bout for row in recent for bout in sessions.performed(row)),
+        library=library(work),
     )
+
+
+def _recent(work: Unit_of_work, now: datetime) -> Sequence[SessionRow]:
+    """The finished sessions that still say something, newest first."""
+    return sessions.finished(work, before=now, since=now - STILL_TELLING)
+
+
+def _last_loads(newest_first: Sequence[SessionRow]) -> Mapping[LiftKey, Decimal]:
+    """The heaviest load of each lift and set-up in the latest session that had it."""
+    last: dict[LiftKey, Decimal] = {}
+    for row in newest_first:
+        heaviest: dict[LiftKey, Decimal] = {}
+        for bout in sessions.performed(row):
+            if bout.kg is not None:
+                key = lift_key(bout.exercise, bout.setup)
+                heaviest[key] = max(bout.kg, heaviest.get(key, bout.kg))
+        last = heaviest | last
+    return last
+
+
+def added_up(work: Unit_of_work, row: SessionRow) -> SessionTally:
+    """A session's arithmetic."""
+    return tally(sessions.performed(row), row.body_kg, library(work))
 
 
 def last_of(work: Unit_of_work, title: str, before: datetime) -> SessionRow | None:
@@ -48,8 +88,8 @@ def last_of(work: Unit_of_work, title: str, before: datetime) -> SessionRow | No
 def estimates(work: Unit_of_work, now: datetime) -> Mapping[LiftKey, Estimate]:
     """The current estimated max of every lift and set-up, from sessions started before `now`."""
     by_lift: dict[LiftKey, list[Estimate]] = {}
-    for row in sessions.finished(work, before=now, since=now - STILL_TELLING):
-        for lift in tally(sessions.performed(row), row.body_kg).lifts:
+    for row in _recent(work, now):
+        for lift in added_up(work, row).lifts:
             if lift.estimate:
                 by_lift.setdefault(lift_key(lift.exercise, lift.setup), []).append(lift.estimate)
     return {key: current(newest_first) for key, newest_first in by_lift.items()}
@@ -59,7 +99,7 @@ def recommended(work: Unit_of_work, row: SessionRow) -> tuple[NextLoad, ...]:
     """The next loads that a finished session recommends, with what was known right after it."""
     after = (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
     return next_loads(
-        sessions.prescription_of(row),
+        sessions.frozen(row),
         sessions.performed(row),
         lifter.kit(work),
         row.body_kg or Decimal(0),
@@ -67,16 +107,21 @@ def recommended(work: Unit_of_work, row: SessionRow) -> tuple[NextLoad, ...]:
     )
 
 
-def last_week(work: Unit_of_work, now: datetime) -> Week:
-    """What was done in the seven days before a moment."""
+def log(work: Unit_of_work, now: datetime) -> Log:
+    """What cautions look at beside a plan: the seven days before a moment, and how long the lifter has trained."""
     rows = sessions.finished(work, before=now, since=now - timedelta(days=7))
-    return Week(bouts=tuple(bout for row in rows for bout in sessions.performed(row)))
+    since = lifter.lifter(work).training_since
+    return Log(
+        bouts=tuple(bout for row in rows for bout in sessions.performed(row)),
+        overloaded_sets=sum(is_overloaded(each) for row in rows for each in sessions.frozen(row).sets),
+        novice=since is not None and now.date() - since < NOVICE_FOR,
+    )
 
 
 def overruns(work: Unit_of_work, now: datetime) -> list[float]:
     """For each of the lifter's last sessions, the time it took as a multiple of the time planned."""
     rows = sessions.finished(work, before=now, limit=MOST_TO_LEARN_FROM)
-    planned = [timeline(sessions.prescription_of(row)).total_seconds for row in rows]
+    planned = [timeline(sessions.frozen(row)).total_seconds for row in rows]
     return [
         sessions.time_on_the_floor(row).total_seconds() / seconds
         for row, seconds in zip(rows, planned, strict=True)

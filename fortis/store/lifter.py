@@ -15,10 +15,11 @@ from fortis.store.tables import BodyWeightRow, LifterRow, PlaceRow
 
 
 class Lifter(Value):
-    """The unit a lifter thinks in and their time zone's name."""
+    """The unit a lifter thinks in, their time zone's name, and when they began to train, where they said so."""
 
     unit: Unit
     zone: str
+    training_since: date | None = None
 
 
 USUAL_KIT = Kit(
@@ -44,7 +45,7 @@ def lifter(work: Unit_of_work) -> Lifter:
         row = LifterRow(id=1, unit=Unit.KG, zone=get_localzone_name() or "UTC")
         work.add(row)
         work.flush()
-    return Lifter(unit=Unit(row.unit), zone=row.zone)
+    return Lifter(unit=Unit(row.unit), zone=row.zone, training_since=row.training_since)
 
 
 def kit(work: Unit_of_work) -> Kit:

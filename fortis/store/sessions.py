@@ -13,7 +13,7 @@ from sqlalchemy.orm import selectinload
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import Position, Prescription, lay_out
+from fortis.core.structure.prescription import Position, Prescription
 from fortis.core.units import Unit
 from fortis.store.tables import BoutRow, SessionRow
 
@@ -81,12 +81,11 @@ def discard(work: Unit_of_work, session_id: str, now: datetime) -> None:
     get(work, session_id).discarded_at = now
 
 
-def prescription_of(row: SessionRow) -> Prescription:
-    """The plan of a session laid out: as frozen at the start, or from its text."""
-    if row.resolved is not None:
-        return Prescription.model_validate(row.resolved)
-    laid_out = lay_out(read(row.written, Unit(row.unit)))
-    return laid_out.model_copy(update={"title": row.title})
+def frozen(row: SessionRow) -> Prescription:
+    """The plan of a session as it was settled at its start. Raises `NotStartedError` before that."""
+    if row.resolved is None:
+        raise NotStartedError(row.id)
+    return Prescription.model_validate(row.resolved)
 
 
 def start(row: SessionRow, resolved: Prescription, now: datetime) -> None:

@@ -67,6 +67,7 @@ class LifterRow(Table):
     id: Mapped[int] = mapped_column(primary_key=True)
     unit: Mapped[str]
     zone: Mapped[str]
+    training_since: Mapped[date | None]
 
 
 class BodyWeightRow(Table):
@@ -137,6 +138,26 @@ class BoutRow(Table):
     ended: Mapped[str | None]
     done_at: Mapped[datetime]
     session: Mapped[SessionRow] = relationship(back_populates="bouts")
+
+
+class LiftRow(Table):
+    """A lift of the lifter's own, under its caseless name."""
+
+    __tablename__ = "lift"
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    lift: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class TemplateRow(Table):
+    """A session's text kept to be used again."""
+
+    __tablename__ = "template"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    title: Mapped[str]
+    written: Mapped[str]
+    unit: Mapped[str]
 
 
 class SetAsideRow(Table):

@@ -52,7 +52,7 @@ def test_a_session_is_saved_as_typed_changed_put_aside_and_brought_back(client, 
 
 
 def test_the_names_of_lifts_are_there_for_completion(client):
-    assert "Back squat" in client.get("/api/compose/lifts").json()
+    assert "Back squat" in [lift["name"] for lift in client.get("/api/compose/lifts").json()]
 
 
 @pytest.mark.parametrize(
@@ -112,7 +112,8 @@ def test_the_lifters_own_pace_is_learnt(client, lifter, today):
     text = "# Legs\nBack squat: 2 x 5 at 100 kg rest 3:00"
     for _ in range(3):
         lifter.play(text, [(5, 2), (5, 2)], today)
-    assert examined(client, text)["likely"] is None
+    usual = examined(client, text)["likely"]
+    assert (usual["sessions"], usual["low_seconds"]) == (0, 210)
     lifter.play(text, [(5, 2), (5, 2)], today)
     likely = examined(client, text)["likely"]
     assert likely["sessions"] == 4
@@ -129,3 +130,104 @@ def test_structures_are_drawn_turned_and_written(client):
     assert written["timeline"]["total_seconds"] == 24 * 3 + 8 * 10 + 3 * 240
     assert client.post("/api/compose/methods/nothing", json={}).status_code == 404
     assert client.post("/api/compose/methods/cluster", json={"lifts": ["a: b"]}).status_code == 422
+
+
+def arranged(client, written, line, act, **more):
+    asked = {"written": written, "line": line, "act": act, **more}
+    return client.post("/api/compose/arrange", json=asked)
+
+
+def test_a_session_is_arranged_by_hand(client):
+    text = "# Day\nBack squat: 5\nRing dip: 3 x 8\nRing row: 3 x 8\n"
+    pair = arranged(client, text, 3, "pair").json()
+    assert pair == {"written": "# Day\nBack squat: 5\npair:\n  Ring dip: 3 x 8\n  Ring row: 3 x 8\n", "line": 4}
+    assert arranged(client, pair["written"], 3, "part").json()["written"] == text
+    assert arranged(client, pair["written"], 3, "earlier").json()["written"].splitlines()[1] == "pair:"
+    later = arranged(client, text, 2, "later").json()
+    assert (later["written"].splitlines()[2], later["line"]) == ("Back squat: 5", 3)
+    assert arranged(client, text, 2, "earlier").json()["written"] == text
+    onto = arranged(client, text, 2, "onto", target=4).json()
+    assert onto["written"].splitlines()[2:] == ["pair:", "  Back squat: 5", "  Ring row: 3 x 8"]
+    assert onto["line"] == 4
+    before = arranged(client, text, 4, "before", target=2).json()
+    assert (before["written"].splitlines()[1], before["line"]) == ("Ring row: 3 x 8", 2)
+    end = arranged(client, text, 2, "before").json()
+    assert (end["written"].splitlines()[3], end["line"]) == ("Back squat: 5", 4)
+    assert arranged(client, text, 2, "copy").json()["written"].splitlines()[2] == "Back squat: 5"
+    assert arranged(client, text, 1, "remove").json()["written"].splitlines()[1] == "Ring dip: 3 x 8"
+    only = arranged(client, "Back squat: 5", 1, "remove").json()
+    assert only == {"written": "\n", "line": 1}
+
+
+def test_what_cannot_be_read_is_not_rearranged(client):
+    answer = arranged(client, "Back squat: 5 stone\nRing dip: 3 x 8", 2, "earlier")
+    assert answer.status_code == 422
+    assert answer.json()["problems"][0]["line"] == 1
+
+
+def test_the_numbers_of_a_line_are_told(client):
+    found = client.post("/api/compose/numbers", json={"line": "Back squat: 3 x 5 at 60 kg"}).json()
+    assert [(each["label"], each["value"]) for each in found] == [("Sets", 3), ("Reps", 5), ("Load", 60)]
+
+
+OWN = {"load_kind": "stack", "pattern": "squat", "prime": ["quads"], "rep_seconds": 4, "failing_is_safe": True}
+
+
+def test_lifters_add_lifts_of_their_own(client):
+    assert examined(client, "Pendulum squat: 5 at 47 kg")["unknown"]
+    kept = client.put("/api/compose/lifts/Pendulum squat", json=OWN).json()
+    assert (kept["name"], kept["own"], kept["known"]) == ("Pendulum squat", True, True)
+    known = examined(client, "pendulum squat: 5 at 47 kg")
+    assert known["unknown"] == []
+    (step,) = known["timeline"]["steps"]
+    assert (step["seconds"], step["load"]["kg"]) == (20, 45)
+    client.put("/api/compose/lifts/Pendulum squat", json={**OWN, "rep_seconds": 2})
+    assert examined(client, "Pendulum squat: 5")["timeline"]["steps"][0]["seconds"] == 10
+    client.delete("/api/compose/lifts/pendulum squat")
+    assert examined(client, "Pendulum squat: 5")["unknown"]
+
+
+def test_a_lift_of_the_library_can_be_changed_and_changed_back(client):
+    client.put("/api/compose/lifts/Back squat", json={**OWN, "load_kind": "bar"})
+    assert examined(client, "Back squat: 5")["timeline"]["steps"][0]["seconds"] == 20
+    client.delete("/api/compose/lifts/Back squat")
+    assert examined(client, "Back squat: 5")["timeline"]["steps"][0]["seconds"] == 15
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [({"prime": []}, "prime"), ({"load_kind": "anvil"}, "load_kind"), ({"usual_reps": [9, 2]}, "usual_reps")],
+)
+def test_a_lift_that_cannot_be_is_told_which_field(client, change, field):
+    answer = client.put("/api/compose/lifts/Odd", json={**OWN, **change})
+    assert answer.status_code == 422
+    assert answer.json()["fields"][0]["field"].startswith(field)
+
+
+def test_templates_are_kept_changed_and_forgotten(client):
+    key = str(uuid4())
+    kept = client.put(f"/api/compose/templates/{key}", json={"written": "# Pull\nDeadlift: 5 at 85%"})
+    assert kept.json()["title"] == "Pull"
+    assert client.put(f"/api/compose/templates/{key}", json={"written": "Deadlift 5"}).status_code == 422
+    assert [each["written"] for each in client.get("/api/compose/templates").json()] == [kept.json()["written"]]
+    client.delete(f"/api/compose/templates/{key}")
+    assert client.get("/api/compose/templates").json() == []
+
+
+def test_a_session_done_is_there_to_be_planned_again(client, lifter, today):
+    text = "# Legs\nBack squat: 5 at 100 kg leave 2"
+    lifter.play(text, [(5, 2)], today)
+    assert [each["written"] for each in client.get("/api/compose/recent").json()] == [text]
+
+
+def test_as_heavy_as_last_time(client, lifter, today):
+    lifter.play("# Legs\nBack squat: 1 at 100 kg; 3 at 90 kg", [(1, 2), (3, 2)], today)
+    found = examined(client, "# Other\nBack squat: 5 at last; 5 at last -10%; 5 at last +2.5 kg")
+    assert [step["load"]["kg"] for step in found["timeline"]["steps"] if step["kind"] == "work"] == [100, 90, 102.5]
+
+
+def test_the_weaker_side_goes_first(client, lifter, today):
+    lifter.play("# Row\nOne-arm row: 8 each side at 30 kg", [(8, 3), (8, 0)], today)
+    found = examined(client, "# Other\nOne-arm row: 8 each side weaker first 30s apart")
+    assert [step["side"] for step in found["timeline"]["steps"] if step["kind"] == "work"] == ["right", "left"]
+    assert found["timeline"]["total_seconds"] == 24 + 30 + 24

@@ -2,8 +2,8 @@ from decimal import Decimal
 
 import pytest
 
-from fortis.core.cautions.caution import Serious, Week
-from fortis.core.cautions.rules import cautions
+from fortis.core.cautions.caution import Log, Serious
+from fortis.core.cautions.rules import NO_LOG, cautions
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read
@@ -11,13 +11,13 @@ from fortis.core.structure.prescription import Position, lay_out
 from fortis.core.structure.writing import write_entry
 
 
-def found(text, week=None):
+def found(text, log=NO_LOG):
     session = read(text)
-    return cautions(session, resolve(lay_out(session)), week)
+    return cautions(session, resolve(lay_out(session)), log)
 
 
-def rules(text, week=None):
-    return [caution.rule for caution in found(text, week)]
+def rules(text, log=NO_LOG):
+    return [caution.rule for caution in found(text, log)]
 
 
 def mended(text, rule):
@@ -94,7 +94,7 @@ def test_the_week_counts_partials_too():
     position = Position(group=1, round=1, entry=1, set=1, bout=1)
     done = PerformedBout(position=position, exercise="Pull-up", kg=Decimal(0), reps=20, partial_reps=20)
     text = "Lying leg curl: 5 x 10; 1 set of (10, 5 stretched halves)"
-    assert rules(text, Week(bouts=(done,))) == ["partials-many"]
+    assert rules(text, Log(bouts=(done,))) == ["partials-many"]
 
 
 def test_every_caution_has_its_reason_and_the_dangerous_come_from_what_can_hurt():
@@ -103,3 +103,16 @@ def test_every_caution_has_its_reason_and_the_dangerous_come_from_what_can_hurt(
     assert {caution.rule for caution in everything if caution.serious is Serious.RISK} == {
         "unsafe-failure", "safeties", "small-max",
     }  # fmt: skip
+
+
+def test_lowering_overload_is_counted_over_the_week():
+    text = "Leg press: 2 x 5 two up one down"
+    assert rules(text) == []
+    assert rules(text, Log(overloaded_sets=3)) == ["eccentric-often"]
+    assert rules("Leg press: 2 x 5", Log(overloaded_sets=9)) == []
+
+
+def test_a_first_year_needs_no_failure():
+    text = "Leg extension: 3 x 12; 12 to failure"
+    assert rules(text) == []
+    assert rules(text, Log(novice=True)) == ["novice-failure"]

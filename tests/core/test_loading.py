@@ -4,11 +4,11 @@ from itertools import product
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fortis.core.exercises import find
+from fortis.core.exercises import LIBRARY
 from fortis.core.loading.nearest import buildable, describe_change, nearest, next_above, next_below
 from tests.core.kits import FULL, SPARSE, kit
 
-SQUAT, CURL, DIP, EXTENSION = map(find, ("Back squat", "Dumbbell curl", "Dip", "Leg extension"))
+SQUAT, CURL, DIP, EXTENSION = map(LIBRARY.find, ("Back squat", "Dumbbell curl", "Dip", "Leg extension"))
 plates = st.lists(
     st.tuples(st.sampled_from(["25", "20.41165665", "15", "10", "5", "2.5", "1.25"]), st.integers(1, 3)),
     min_size=1,
@@ -50,8 +50,8 @@ def test_each_kind_of_load_has_its_own_steps():
     assert nearest(FULL, CURL, Decimal(24)).kg == Decimal("22.5")
     assert nearest(FULL, EXTENSION, Decimal(43)).kg == 45
     assert nearest(FULL, DIP, Decimal("3.7")).side == (Decimal("2.5"), Decimal("1.25"))
-    assert nearest(FULL, find("Something of their own"), Decimal("43.21")).kg == Decimal("43.21")
-    assert buildable(FULL, find("Something of their own")) == ()
+    assert nearest(FULL, LIBRARY.find("Something of their own"), Decimal("43.21")).kg == Decimal("43.21")
+    assert buildable(FULL, LIBRARY.find("Something of their own")) == ()
 
 
 def test_a_change_is_told_plate_by_plate():

@@ -4,7 +4,7 @@ from decimal import Decimal
 
 import pytest
 
-from fortis.core.exercises import LoadKind, find
+from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, PlatePairs
 from fortis.core.loading.nearest import nearest
 from fortis.core.performance import PerformedBout
@@ -63,7 +63,7 @@ def test_plates_for_180():
         bars=(Bar(name="20 kg bar", kind=LoadKind.BAR, kg=Decimal(20)),),
         plates=tuple(PlatePairs(kg=Decimal(kg), pairs=4 if kg == "25" else 1) for kg in plates),
     )
-    assert nearest(competition, find("Back squat"), Decimal(180)).side == (25, 25, 25, 5)
+    assert nearest(competition, LIBRARY.find("Back squat"), Decimal(180)).side == (25, 25, 25, 5)
 
 
 def test_durations():

@@ -67,7 +67,7 @@ def test_a_pound_plate_is_exact_through_the_record(database):
         sessions.start(row, resolve(lay_out(read(row.written))), datetime.now(UTC))
     with database.begin() as work:
         row = sessions.get(work, "b" * 36)
-        assert sessions.prescription_of(row).sets[0].bouts[0].settled.kg == Decimal("20.41165665")
+        assert sessions.frozen(row).sets[0].bouts[0].settled.kg == Decimal("20.41165665")
 
 
 def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path):

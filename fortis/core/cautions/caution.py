@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from fortis.core.exercises import Exercise, find
+from fortis.core.exercises import Exercise
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import Entry, Session
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
@@ -83,10 +83,15 @@ class PlannedEntry:
 
 
 @dataclass(frozen=True)
-class Week:
-    """What was done in the seven days before; the log's share in a caution."""
+class Log:
+    """The log's share in a caution: what was done in the seven days before, and whether the lifter is new to it.
+
+    `overloaded_sets` are those lowered with more than can be lifted. `novice` is under a year of training.
+    """
 
     bouts: tuple[PerformedBout, ...] = ()
+    overloaded_sets: int = 0
+    novice: bool = False
 
 
 def planned_entries(session: Session, prescription: Prescription) -> Iterator[PlannedEntry]:
@@ -94,4 +99,4 @@ def planned_entries(session: Session, prescription: Prescription) -> Iterator[Pl
     for number, group in enumerate(session.groups, start=1):
         for place, entry in enumerate(group.entries, start=1):
             sets = tuple(each for each in prescription.sets if (each.group, each.entry) == (number, place))
-            yield PlannedEntry(number, place, entry, find(entry.exercise), sets)
+            yield PlannedEntry(number, place, entry, sets[0].lift, sets)

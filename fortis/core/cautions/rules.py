@@ -5,7 +5,8 @@ from collections.abc import Callable, Iterator, Sequence
 from decimal import Decimal
 from itertools import combinations, groupby
 
-from fortis.core.cautions.caution import Caution, PlannedEntry, Remedy, Serious, Week, planned_entries
+from fortis.core.cautions.caution import Caution, Log, PlannedEntry, Remedy, Serious, planned_entries
+from fortis.core.exercises import Muscle
 from fortis.core.structure.model import (
     Entry,
     FixedReps,
@@ -32,17 +33,24 @@ NEAR_LIMIT = Decimal(90)
 SHORT_REST = 30
 PARTIALS_MANY, PARTIALS_TOO_MANY = Decimal("0.2"), Decimal("0.5")
 
+OVERLOADED_SETS_MOST = 4
+"""Sets of lowering overload in a week (common practice: a few sets, on a few lifts, now and then)."""
+NO_LOG = Log()
+
 Rule = Callable[[PlannedEntry], Iterator[Caution]]
 
 
-def cautions(session: Session, prescription: Prescription, week: Week | None = None) -> tuple[Caution, ...]:
+def cautions(session: Session, prescription: Prescription, log: Log = NO_LOG) -> tuple[Caution, ...]:
     """All cautions about a plan, in the order of its lines."""
     entries = list(planned_entries(session, prescription))
     found = [caution for entry in entries for rule in ENTRY_RULES for caution in rule(entry)]
     for _, members in groupby(entries, key=lambda entry: entry.group):
         for first, second in combinations(list(members), 2):
             found += bad_pair(first, second)
-    found += partials_share(entries, week or Week())
+    found += partials_share(entries, log)
+    found += overloaded_lowering(entries, log)
+    if log.novice:
+        found += [caution for entry in entries for caution in novice_failure(entry)]
     return tuple(sorted(found, key=lambda caution: (caution.group, caution.entry)))
 
 
@@ -261,15 +269,21 @@ def max_test_on_a_small_lift(plan: PlannedEntry) -> Iterator[Caution]:
         )
 
 
-def overloaded_lowering(plan: PlannedEntry) -> Iterator[Caution]:
-    """Eccentric overload is for now and then."""
-    sets = [each for each in plan.sets if any(bout.lifting is not Lifting.ALONE for bout in each.bouts)]
-    if len(sets) > 3:
+def is_overloaded(each: PlannedSet) -> bool:
+    """Whether more is lowered in a set than is lifted."""
+    return any(bout.lifting is not Lifting.ALONE for bout in each.bouts)
+
+
+def novice_failure(plan: PlannedEntry) -> Iterator[Caution]:
+    """Who has trained for less than a year needs no failure, and misjudges what is left."""
+    if any(map(_fails, plan.bouts)):
         yield plan.caution(
-            "eccentric-often",
+            "novice-failure",
             Serious.LOOK,
-            f"{plan.exercise.name}: {len(sets)} sets of lowering more than can be lifted.",
-            "Lowering overload costs recovery and joints: a few sets, on a few lifts, now and then.",
+            f"{plan.exercise.name} to failure in your first year: two left grows as much.",
+            "Form and judgement come first. Reps left are practice now, and often misjudged by three or four.",
+            disputed="Some let beginners fail on safe machines, to learn what failure feels like.",
+            remedy=Remedy(label="Leave 2", entry=_leaving(plan.entry, 2)),
         )
 
 
@@ -318,7 +332,6 @@ ENTRY_RULES: Sequence[Rule] = (
     slow_lowering,
     tempo_on_maximal_work,
     max_test_on_a_small_lift,
-    overloaded_lowering,
     tight_wrap,
 )
 
@@ -348,20 +361,34 @@ def bad_pair(first: PlannedEntry, second: PlannedEntry) -> Iterator[Caution]:
             f"{names}: the {crossed[0]} of one help in the other.",
             "Expect a rep or two fewer than with the lifts apart.",
         )
-    for what, words in (("grip", "the grip"), ("trunk", "the trunk")):
+    for what in (Muscle.GRIP, Muscle.TRUNK):
         if one.taxes(what) and other.taxes(what):
             yield second.caution(
                 f"pair-{what}",
                 Serious.KNOW,
-                f"{names}: both tax {words}.",
-                f"When {words} is what gives out, neither lift gets its due.",
+                f"{names}: both tax the {what}.",
+                f"When the {what} is what gives out, neither lift gets its due.",
             )
 
 
-def partials_share(entries: Sequence[PlannedEntry], week: Week) -> Iterator[Caution]:
+def overloaded_lowering(entries: Sequence[PlannedEntry], log: Log) -> Iterator[Caution]:
+    """Eccentric overload is for now and then, the week before counted in."""
+    overloaded = [(plan, sum(map(is_overloaded, plan.sets))) for plan in entries]
+    planned = sum(count for _, count in overloaded)
+    total = planned + log.overloaded_sets
+    if planned and total > OVERLOADED_SETS_MOST:
+        yield next(plan for plan, count in reversed(overloaded) if count).caution(
+            "eccentric-often",
+            Serious.LOOK,
+            f"{total} sets in a week of lowering more than can be lifted.",
+            "Lowering overload costs recovery and joints: a few sets, on a few lifts, now and then.",
+        )
+
+
+def partials_share(entries: Sequence[PlannedEntry], log: Log) -> Iterator[Caution]:
     """Partials stay a minority of the week: about a fifth, and never over half."""
-    full = sum(bout.reps for bout in week.bouts)
-    partial = sum(bout.partial_reps for bout in week.bouts)
+    full = sum(bout.reps for bout in log.bouts)
+    partial = sum(bout.partial_reps for bout in log.bouts)
     last = None
     for plan in entries:
         for bout in plan.bouts:

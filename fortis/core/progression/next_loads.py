@@ -11,7 +11,7 @@ from decimal import Decimal
 from enum import StrEnum
 from itertools import groupby
 
-from fortis.core.exercises import Exercise, LoadKind, find
+from fortis.core.exercises import Exercise, Library, LoadKind
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import nearest, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
@@ -181,7 +181,7 @@ class _Case:
         lead_load = planned_lead.load
         leads = [pair for pair in judged if pair.planned.load == lead_load] or judged
         lead = max(leads, key=lambda pair: pair.done.kg or Decimal(-1))
-        exercise = find(sets[0].exercise)
+        exercise = sets[0].lift
         if lead.done.kg is None:
             return None
         return _Case(
@@ -192,7 +192,7 @@ class _Case:
             was_kg=lead.done.kg,
             judged=judged,
             kit=kit,
-            today=fresh_estimate([pair.done for pair in pairs], body_kg),
+            today=fresh_estimate([pair.done for pair in pairs], body_kg, Library([exercise])),
             body_part=exercise.body_share * (body_kg or 0),
             max=estimates.get(lift_key(sets[0].exercise, sets[0].setup)),
         )

@@ -119,15 +119,22 @@ class OfTop(Value):
     shift: Shift
 
 
+class LastTime(Value):
+    """What was on the bar the last time this lift was done with this set-up, moved by `shift` where given."""
+
+    kind: Literal["last time"] = "last time"
+    shift: Shift | None = None
+
+
 class OfPrevious(Value):
-    """Relative to the bout before, a drop (negative)."""
+    """Relative to the bout before: a drop (negative) or an addition."""
 
     kind: Literal["of previous"] = "of previous"
     shift: Shift
 
 
 LoadTarget = Annotated[
-    Weight | WeightRange | Percent | RepMax | BodyPlus | OfTop | OfPrevious, Field(discriminator="kind")
+    Weight | WeightRange | Percent | RepMax | BodyPlus | LastTime | OfTop | OfPrevious, Field(discriminator="kind")
 ]
 
 # --- how hard ---------------------------------------------------------------------------------------------
@@ -208,12 +215,19 @@ class RangeOfMotion(StrEnum):
 
 
 class Side(StrEnum):
-    """Which side works. `EACH` is left, then right, logged apart."""
+    """Which side works. Each side is logged apart: left, then right, or the weaker one first."""
 
     BOTH = "both"
     EACH = "each side"
+    RIGHT_FIRST = "each side right first"
+    WEAKER_FIRST = "each side weaker first"
     LEFT = "left"
     RIGHT = "right"
+
+    @property
+    def is_each(self) -> bool:
+        """Whether both sides work, one after the other."""
+        return self in (Side.EACH, Side.RIGHT_FIRST, Side.WEAKER_FIRST)
 
 
 class Lifting(StrEnum):
@@ -237,7 +251,10 @@ class SetUp(Value):
 
 
 class Terms(Value):
-    """What a bout, or every bout of a set, is asked to be. None says nothing."""
+    """What a bout, or every bout of a set, is asked to be. None says nothing.
+
+    `apart` is the rest between the two sides, in seconds.
+    """
 
     load: LoadTarget | None = None
     climb: Shift | None = None
@@ -245,6 +262,7 @@ class Terms(Value):
     tempo: Tempo | None = None
     range_of_motion: RangeOfMotion | None = None
     side: Side | None = None
+    apart: int | None = None
     lifting: Lifting | None = None
 
     def over(self, other: "Terms") -> "Terms":
@@ -277,12 +295,16 @@ class Set(Value):
 
 
 class Sets(Value):
-    """A run of `count` sets alike, with `rest` seconds after each, or one starting `every` so many seconds."""
+    """A run of `count` sets alike, with `rest` seconds after each, or one starting `every` so many seconds.
+
+    `span` is a block of so many seconds with as many sets as fit, instead of a count.
+    """
 
     each: Set
     count: int = 1
     rest: int | None = None
     every: int | None = None
+    span: int | None = None
 
 
 class Entry(Value):

@@ -7,9 +7,9 @@ from difflib import get_close_matches
 from functools import lru_cache
 from typing import Any, NamedTuple
 
-from lark import Lark, Token, Transformer, v_args
-from lark.exceptions import UnexpectedCharacters, UnexpectedInput, UnexpectedToken, VisitError
-from lark.tree import Meta
+from lark import Lark, Token
+from lark.exceptions import UnexpectedCharacters, UnexpectedInput, UnexpectedToken
+from lark.tree import Meta, Tree
 
 from fortis.core.structure.model import (
     BodyPlus,
@@ -19,6 +19,7 @@ from fortis.core.structure.model import (
     FixedReps,
     Group,
     Hold,
+    LastTime,
     Leave,
     Lifting,
     MaxReps,
@@ -119,7 +120,7 @@ class _Examination:
     """Goes through the lines once, gathering groups and problems."""
 
     def __init__(self, unit: Unit) -> None:
-        self.unit = unit
+        self.building = _Building(unit)
         self.title = ""
         self.groups: list[Group] = []
         self.lines: list[tuple[int, ...]] = []
@@ -168,7 +169,7 @@ class _Examination:
             message = "A colon goes between the lift and its sets: Back squat: 3 x 5 at 60 kg."
             self._wrong(number, 1, message)
             return
-        parsed = self._parse("head" if _HEAD.match(line) else "entry", number, line)
+        parsed = self._parse(_start_of(line), number, line)
         if parsed is None:
             return
         parsed = parsed.model_copy(update={"before": tuple(self.remarks), "remark": remark})
@@ -184,13 +185,9 @@ class _Examination:
 
     def _parse(self, start: str, number: int, line: str) -> Entry | Group | None:
         try:
-            tree = _parser().parse(line, start=start)
-            result: Entry | Group = _Building(self.unit).transform(tree)
+            result: Entry | Group = self.building.build(_parser().parse(line, start=start))
             return result
-        except VisitError as error:
-            slip = error.orig_exc
-            if not isinstance(slip, _Slip):
-                raise
+        except _Slip as slip:
             self._wrong(number, slip.column, slip.message, nearest=slip.nearest)
         except UnexpectedInput as error:
             self.problems.append(_unexpected(error, number, line))
@@ -210,6 +207,15 @@ class _Examination:
 
     def _wrong(self, line: int, column: int, message: str, nearest: str | None = None) -> None:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
+
+
+def _start_of(line: str) -> str:
+    return "head" if _HEAD.match(line) else "entry"
+
+
+def parse_line(line: str) -> Tree[Token]:
+    """The parse tree of one line without its remark. Raises lark's `UnexpectedInput`."""
+    return _parser().parse(line, start=_start_of(line))
 
 
 def _printable(text: str) -> str:
@@ -247,15 +253,19 @@ def _number(token: Token, low: int, high: int, what: str) -> int:
     return int(token)
 
 
+def seconds_of(time: str) -> int:
+    """The seconds a written time comes to: `25s`, `3 min`, `3:00`."""
+    if ":" in time:
+        minutes, seconds = time.split(":")
+        return int(minutes) * 60 + int(seconds)
+    amount = int(re.match(r"\d+", time).group())  # type: ignore[union-attr]
+    return amount * 60 if re.search(r"\d\s*m", time, re.IGNORECASE) else amount
+
+
 def _seconds(token: Token) -> int:
-    if ":" in token:
-        minutes, seconds = token.split(":")
-        if int(seconds) > 59:
-            raise _Slip("Seconds after the colon go from 00 to 59.", token)
-        total = int(minutes) * 60 + int(seconds)
-    else:
-        amount = int(re.match(r"\d+", token).group())  # type: ignore[union-attr]
-        total = amount * 60 if re.search(r"\d\s*m", token, re.IGNORECASE) else amount
+    if ":" in token and int(token.split(":")[1]) > 59:
+        raise _Slip("Seconds after the colon go from 00 to 59.", token)
+    total = seconds_of(token)
     if not 1 <= total <= LONGEST_SECONDS:
         raise _Slip("A time must be 1 second to 1 hour.", token)
     return total
@@ -285,12 +295,20 @@ class _Pause(NamedTuple):
     token: Token
 
 
-class _Building(Transformer[Token, Any]):
-    """Turns the parse tree of one line into the model, minding what numbers can mean."""
+class _Building:
+    """Turns the parse tree of one line into the model, minding what numbers can mean.
+
+    A method a rule, called with its parts; those in `_PLACED` are told where the rule begins as well. Lark's
+    own transformers do the same at twice the cost, and this is on the way of every key typed.
+    """
 
     def __init__(self, unit: Unit) -> None:
-        super().__init__()
         self._default = unit
+
+    def build(self, tree: Tree[Token]) -> Any:
+        parts = [self.build(child) if isinstance(child, Tree) else child for child in tree.children]
+        rule = getattr(self, tree.data)
+        return rule(tree.meta, parts) if tree.data in _PLACED else rule(parts)
 
     # loads
 
@@ -345,11 +363,16 @@ class _Building(Transformer[Token, Any]):
         return BodyPlus(amount=amount if parts[0] == "+" else -amount, unit=unit)
 
     def of_top(self, parts: list[Token]) -> OfTop:
+        return OfTop(shift=self._signed_shift(parts) or Shift(amount=Decimal(0)))
+
+    def last_time(self, parts: list[Token]) -> LastTime:
+        return LastTime(shift=self._signed_shift(parts))
+
+    def _signed_shift(self, parts: list[Token]) -> Shift | None:
         if not parts:
-            return OfTop(shift=Shift(amount=Decimal(0)))
-        sign = 1 if parts[0] == "+" else -1
+            return None
         shift = self._shift(parts[1], parts[2])
-        return OfTop(shift=shift.model_copy(update={"amount": sign * shift.amount}))
+        return shift.model_copy(update={"amount": (1 if parts[0] == "+" else -1) * shift.amount})
 
     def _shift(self, number: Token, unit: Token | None) -> Shift:
         amount = _decimal(number)
@@ -390,6 +413,9 @@ class _Building(Transformer[Token, Any]):
     def drop(self, parts: list[Any]) -> dict[str, Any]:
         shift = parts[0]
         return {"load": OfPrevious(shift=shift.model_copy(update={"amount": -shift.amount}))}
+
+    def addition(self, parts: list[Any]) -> dict[str, Any]:
+        return {"load": OfPrevious(shift=parts[0])}
 
     def leave(self, parts: list[Token]) -> dict[str, Any]:
         low = _number(parts[0], 0, 10, "Reps to leave")
@@ -432,7 +458,12 @@ class _Building(Transformer[Token, Any]):
         return {"range_of_motion": RangeOfMotion(_one_space(parts[0]))}
 
     def side(self, parts: list[Token]) -> dict[str, Any]:
-        return {"side": Side(_one_space(parts[0]))}
+        side = Side(_one_space(parts[0]))
+        if len(parts) == 1:
+            return {"side": side}
+        if not side.is_each:
+            raise _Slip("A rest between the sides needs both of them: each side 30s apart.", parts[1])
+        return {"side": side, "apart": _seconds(parts[1])}
 
     def lifting(self, parts: list[Token]) -> dict[str, Any]:
         return {"lifting": Lifting(_one_space(parts[0]))}
@@ -446,12 +477,14 @@ class _Building(Transformer[Token, Any]):
     def every(self, parts: list[Token]) -> dict[str, Any]:
         return {"every": _seconds(parts[0])}
 
+    def span(self, parts: list[Token]) -> dict[str, Any]:
+        return {"span": _seconds(parts[0])}
+
     # pieces
 
     def bout_target(self, parts: list[Any]) -> _Target:
         return _Target(MaxReps(), parts[0]) if isinstance(parts[0], dict) else _Target(parts[0], {})
 
-    @v_args(meta=True)
     def bout(self, meta: Meta, parts: list[Any]) -> Bout:
         target: _Target = parts[0]
         return Bout(reps=target.reps, terms=Terms(**_gathered([target.terms, *parts[1:]], meta)))
@@ -462,7 +495,6 @@ class _Building(Transformer[Token, Any]):
     def count(self, parts: list[Token]) -> _Count:
         return _Count(_number(parts[0], 1, MOST_SETS, "Sets"))
 
-    @v_args(meta=True)
     def run(self, meta: Meta, parts: list[Any]) -> Sets:
         count = parts.pop(0).sets if isinstance(parts[0], _Count) else 1
         terms = [part for part in parts if isinstance(part, dict)]
@@ -470,14 +502,16 @@ class _Building(Transformer[Token, Any]):
         if isinstance(pieces[0], _Target):
             terms.insert(0, pieces[0].terms)
         gathered = _gathered(terms, meta)
-        rest, within, every = (gathered.pop(name, None) for name in ("rest", "within", "every"))
+        rest, within, every, span = (gathered.pop(name, None) for name in ("rest", "within", "every", "span"))
         if rest and every:
             raise _Slip("A set starts every so often or after a rest, not both; keep one.", meta.column)
+        if span and count > 1:
+            raise _Slip("A block of minutes takes as many sets as fit; leave the count out.", meta.column)
         if isinstance(pieces[0], _Target):
             each = Set(bouts=(Bout(reps=pieces[0].reps, terms=Terms(**gathered)),))
         else:
             each = _whole_set(pieces, Terms(**gathered), within, meta)
-        return Sets(each=each, count=count, rest=rest, every=every)
+        return Sets(each=each, count=count, rest=rest, every=every, span=span)
 
     def setup(self, parts: list[Token]) -> SetUp:
         return SetUp(items=tuple(item for part in parts if (item := " ".join(part.split()))))
@@ -507,7 +541,6 @@ class _Building(Transformer[Token, Any]):
     def head_span(self, parts: list[Token]) -> dict[str, Any]:
         return {"span": _seconds(parts[0])}
 
-    @v_args(meta=True)
     def head(self, meta: Meta, parts: list[Any]) -> Group:
         options = _gathered(parts[1:], meta)
         if "every" in options and ("rest" in options or "between" in options):
@@ -515,6 +548,9 @@ class _Building(Transformer[Token, Any]):
         if "span" in options and "rounds" in options:
             raise _Slip("A block of minutes takes as many rounds as fit; leave the rounds out.", meta.column)
         return Group(entries=(), **options)
+
+
+_PLACED = frozenset({"bout", "run", "head"})
 
 
 def _gathered(terms: list[dict[str, Any]], meta: Meta) -> dict[str, Any]:
@@ -563,7 +599,7 @@ _WORDS = {
     "_ROUNDS": "rounds",
     "FAILURE": "failure, technical failure, muscular failure",
     "RANGE_OF_MOTION": "stretched halves, shortened halves, alternating halves",
-    "SIDE": "each side, left, right",
+    "SIDE": "each side, each side weaker first, left, right",
     "LIFTING": "two up one down, helped up",
     "SETUP_ITEM": "what is worn or used (belt)",
     "NAME": "a lift",
@@ -621,5 +657,5 @@ def _not_there(code: str, column: int) -> str:
 _KEYWORDS = (
     "at", "up", "drop", "leave", "rpe", "to failure", "tempo", "each side", "left", "right", "rest", "within",
     "sets of", "max", "hold", "kg", "lb", "bw", "top", "stretched halves", "shortened halves", "rounds",
-    "between", "every", "for", "of",
+    "between", "every", "for", "of", "add", "last", "apart", "each side weaker first", "each side right first",
 )  # fmt: skip

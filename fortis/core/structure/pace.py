@@ -1,6 +1,6 @@
 """How long things take that nobody writes down: reps, changes, and the reps to expect of an open target."""
 
-from fortis.core.exercises import find
+from fortis.core.exercises import Exercise
 from fortis.core.structure.model import FixedReps, Hold, MaxReps, RepRange, RepTarget, Tempo
 from fortis.core.value import Value
 
@@ -30,8 +30,10 @@ def expected_reps(target: RepTarget, index: int, pace: Pace = USUAL_PACE) -> int
     return None
 
 
-def work_seconds(exercise: str, target: RepTarget, tempo: Tempo | None, index: int, pace: Pace = USUAL_PACE) -> int:
+def work_seconds(
+    lift: Exercise, target: RepTarget, tempo: Tempo | None, index: int, pace: Pace = USUAL_PACE
+) -> int:
     """Seconds under load to expect of one bout on one side: from the tempo, or the lift's usual rep time."""
     if isinstance(target, Hold):
         return target.seconds
-    return (expected_reps(target, index, pace) or 0) * (tempo.seconds if tempo else find(exercise).rep_seconds)
+    return (expected_reps(target, index, pace) or 0) * (tempo.seconds if tempo else lift.rep_seconds)

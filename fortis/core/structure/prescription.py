@@ -1,9 +1,14 @@
 """The plan laid out bout by bout: rounds unrolled, terms merged, climbs counted, rests put in their places."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from decimal import Decimal
 from itertools import count
+from typing import Any
 
+from pydantic import model_validator
+
+from fortis.core.exercises import LIBRARY, Exercise, Library
 from fortis.core.reason import Reason
 from fortis.core.structure.model import (
     BodyPlus,
@@ -89,7 +94,7 @@ class PlannedBout(Value):
 
 
 class PlannedSet(Value):
-    """One set of the plan in its place.
+    """One set of the plan in its place. `lift` is what was known of the exercise when it was laid out.
 
     `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
     seconds after its round began.
@@ -100,10 +105,19 @@ class PlannedSet(Value):
     entry: int
     number: int
     exercise: str
+    lift: Exercise
     setup: SetUp
     bouts: tuple[PlannedBout, ...]
     rest: int
     every: int | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_the_library(cls, fields: Any) -> Any:
+        """Sets frozen before lifts were kept with them take theirs from the library."""
+        if isinstance(fields, dict) and "lift" not in fields and "exercise" in fields:
+            return {**fields, "lift": LIBRARY.find(fields["exercise"])}
+        return fields
 
     def position(self, bout: PlannedBout) -> Position:
         """Where one of this set's bouts stands in the session."""
@@ -117,25 +131,91 @@ class Prescription(Value):
     sets: tuple[PlannedSet, ...]
 
 
-def lay_out(session: Session) -> Prescription:
-    """Unroll a session into its sets, in the order they are done."""
+def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:
+    """Unroll a session into its sets, in the order they are done.
+
+    `weaker` has the weaker side of lifts done one side at a time, by caseless name; left where none is known.
+    """
+    known = weaker or {}
     sets: list[PlannedSet] = []
     for number, group in enumerate(session.groups, start=1):
-        sets += _straight(number, group) if group.is_straight else _in_turn(number, group)
+        members = [
+            _Member(entry, place, library.find(entry.exercise), known.get(entry.exercise.casefold(), Side.LEFT))
+            for place, entry in enumerate(group.entries, start=1)
+        ]
+        sets += _straight(number, members[0]) if group.is_straight else _in_turn(number, group, members)
     return Prescription(title=session.title, sets=tuple(sets))
 
 
-def _straight(number: int, group: Group) -> Iterator[PlannedSet]:
-    entry = group.entries[0]
-    for turn, (each, step, rest) in enumerate(_unrolled(entry), start=1):
-        planned = _planned(number, turn, 1, turn, entry, each.each, step, rest or _usual_rest(each.each))
-        yield planned.model_copy(update={"every": each.every})
+@dataclass(frozen=True)
+class _Member:
+    """An entry in its place in the group, with what is known of its lift."""
+
+    entry: Entry
+    place: int
+    lift: Exercise
+    weaker: Side
+    laid_out: dict[tuple[int, int], tuple[PlannedBout, ...]] = field(default_factory=dict)
+
+    def unrolled(self) -> Iterator[tuple[Sets, int, int | None]]:
+        """The run each set belongs to, its step within that (for climbs), and the rest after it.
+
+        A rest written once at the end of the line holds for the runs before it too.
+        """
+        for index, run in enumerate(self.entry.sets):
+            rest = next((later.rest for later in self.entry.sets[index:] if later.rest), None)
+            for step in range(self.sets_of(run)):
+                yield run, step, rest
+
+    def sets_of(self, run: Sets) -> int:
+        """How many sets a run has: as written, or as many as fit its block of minutes."""
+        if run.span is None:
+            return run.count
+        return _that_fit(run.span, run.every or self.seconds(run.each) + (run.rest or _usual_rest(run.each)))
+
+    def seconds(self, each: Set) -> int:
+        """What one set takes at the usual pace, its short rests included."""
+        sides = 2 if each.terms.side and each.terms.side.is_each else 1
+        return sum(
+            sides * work_seconds(self.lift, bout.reps, bout.terms.tempo or each.terms.tempo, index)
+            + (bout.rest or each.within or 0)
+            for index, bout in enumerate(each.bouts)
+        )
+
+    def planned(self, group: int, turn: int, each: Set, step: int, rest: int, every: int | None) -> PlannedSet:
+        """One set of the plan: the member's set number `turn`, which is step `step` of its run."""
+        return PlannedSet(
+            group=group,
+            round=turn,
+            entry=self.place,
+            number=turn,
+            exercise=self.entry.exercise,
+            lift=self.lift,
+            setup=self.entry.setup,
+            bouts=self._bouts(each, step),
+            rest=rest,
+            every=every,
+        )
+
+    def _bouts(self, each: Set, step: int) -> tuple[PlannedBout, ...]:
+        """The bouts of a set; sets of a run without a climb share theirs."""
+        climbs = each.terms.climb or any(bout.terms.climb for bout in each.bouts)
+        key = id(each), step if climbs else 0
+        if key not in self.laid_out:
+            self.laid_out[key] = tuple(_bouts(each, step, self.weaker))
+        return self.laid_out[key]
 
 
-def _in_turn(number: int, group: Group) -> Iterator[PlannedSet]:
+def _straight(number: int, member: _Member) -> Iterator[PlannedSet]:
+    for turn, (run, step, rest) in enumerate(member.unrolled(), start=1):
+        rest_after = rest or _usual_rest(run.each)
+        yield member.planned(number, turn, run.each, step, rest_after, run.every)
+
+
+def _in_turn(number: int, group: Group, of: list[_Member]) -> Iterator[PlannedSet]:
     """Go round the members; one with a single set repeats it every round, others do one of theirs a round."""
-    members = [list(_unrolled(entry)) for entry in group.entries]
-    rounds = max(_rounds_that_fit(group) or group.rounds or 1, *(len(member) for member in members))
+    members = [list(member.unrolled()) for member in of]
+    rounds = max(_rounds_that_fit(group, of) or group.rounds or 1, *(len(member) for member in members))
     turns = [
         (turn, index)
         for turn in range(rounds)
@@ -147,10 +227,8 @@ def _in_turn(number: int, group: Group) -> Iterator[PlannedSet]:
         run, step, rest = member[turn] if len(member) > 1 else (member[0][0], turn, member[0][2])
         last_of_round = place + 1 == len(turns) or turns[place + 1][0] > turn
         after = _after_round(group) if last_of_round else (group.between or 0)
-        planned = _planned(
-            number, turn + 1, index + 1, turn + 1, group.entries[index], run.each, step, rest or after
-        )
-        yield planned.model_copy(update={"every": group.every if last_of_round else None})
+        every = group.every if last_of_round else None
+        yield of[index].planned(number, turn + 1, run.each, step, rest or after, every)
 
 
 def _after_round(group: Group) -> int:
@@ -158,32 +236,19 @@ def _after_round(group: Group) -> int:
     return group.rest or (0 if group.span else GROUP_REST)
 
 
-def _rounds_that_fit(group: Group) -> int | None:
-    """How many rounds a block of so many minutes takes at the usual pace, one at least."""
+def _rounds_that_fit(group: Group, members: list[_Member]) -> int | None:
+    """How many rounds a block of so many minutes takes at the usual pace."""
     if group.span is None:
         return None
-    seconds = _after_round(group) + (group.between or 0) * (len(group.entries) - 1)
-    for entry in group.entries:
-        each = entry.sets[0].each
-        sides = 2 if each.terms.side is Side.EACH else 1
-        for index, bout in enumerate(each.bouts):
-            tempo = bout.terms.tempo or each.terms.tempo
-            seconds += sides * work_seconds(entry.exercise, bout.reps, tempo, index) + (
-                bout.rest or each.within or 0
-            )
-        seconds += USUAL_PACE.station_change
-    return min(max(group.span // max(group.every or seconds, 1), 1), MOST_ROUNDS_THAT_FIT)
+    seconds = _after_round(group) + (group.between or 0) * (len(members) - 1)
+    for member in members:
+        seconds += member.seconds(member.entry.sets[0].each) + USUAL_PACE.station_change
+    return _that_fit(group.span, group.every or seconds)
 
 
-def _unrolled(entry: Entry) -> Iterator[tuple[Sets, int, int | None]]:
-    """The run each set of an entry belongs to, its step within that (for climbs), and the rest after it.
-
-    A rest written once at the end of the line holds for the runs before it too.
-    """
-    for index, run in enumerate(entry.sets):
-        rest = next((later.rest for later in entry.sets[index:] if later.rest), None)
-        for step in range(run.count):
-            yield run, step, rest
+def _that_fit(span: int, seconds: int) -> int:
+    """How many times so many seconds go into a block, once at least."""
+    return min(max(span // max(seconds, 1), 1), MOST_ROUNDS_THAT_FIT)
 
 
 def _usual_rest(each: Set) -> int:
@@ -195,37 +260,38 @@ def _usual_rest(each: Set) -> int:
     return SIZE_REST
 
 
-def _planned(
-    group: int, turn: int, entry: int, number: int, of: Entry, each: Set, step: int, rest: int
-) -> PlannedSet:
+def _bouts(each: Set, step: int, weaker: Side) -> list[PlannedBout]:
     numbers = count(1)
     bouts: list[PlannedBout] = []
-    whole_set_sided = each.terms.side is Side.EACH
-    for side in (Side.LEFT, Side.RIGHT) if whole_set_sided else (None,):
+    whole_set_sided = each.terms.side is not None and each.terms.side.is_each
+    for side in _sides(each.terms.side, weaker) if whole_set_sided else (None,):
+        if side and bouts:
+            bouts[-1] = bouts[-1].model_copy(update={"rest": each.terms.apart or 0})
         for index, bout in enumerate(each.bouts):
-            bouts += _sided(each, index, bout, step, side, numbers)
-    bouts[-1] = bouts[-1].model_copy(update={"rest": 0})
-    return PlannedSet(
-        group=group,
-        round=turn,
-        entry=entry,
-        number=number,
-        exercise=of.exercise,
-        setup=of.setup,
-        bouts=tuple(bouts),
-        rest=rest,
-    )
+            bouts += _sided(each, index, bout, step, side, weaker, numbers)
+    return bouts
+
+
+def _sides(side: Side | None, weaker: Side) -> tuple[Side, ...]:
+    """The sides that work, in their order."""
+    match side:
+        case Side.EACH:
+            return Side.LEFT, Side.RIGHT
+        case Side.RIGHT_FIRST:
+            return Side.RIGHT, Side.LEFT
+        case Side.WEAKER_FIRST:
+            return (Side.RIGHT, Side.LEFT) if weaker is Side.RIGHT else (Side.LEFT, Side.RIGHT)
+    return (side or Side.BOTH,)
 
 
 def _sided(
-    each: Set, index: int, bout: Bout, step: int, side: Side | None, numbers: Iterator[int]
+    each: Set, index: int, bout: Bout, step: int, side: Side | None, weaker: Side, numbers: Iterator[int]
 ) -> list[PlannedBout]:
-    """One bout, twice where it is done on each side; left first, logged apart."""
+    """One bout, twice where it is done on each side, logged apart."""
     last = index + 1 == len(each.bouts)
     terms = bout.terms.over(each.terms)
     load, climbed = _climb(terms.load, terms.climb, step)
-    asked = side or terms.side or Side.BOTH
-    sides = (Side.LEFT, Side.RIGHT) if asked is Side.EACH else (asked,)
+    sides = _sides(side or terms.side, weaker)
     short_rest = 0 if last else bout.rest or each.within or 0
     return [
         PlannedBout(
@@ -238,7 +304,7 @@ def _sided(
             range_of_motion=terms.range_of_motion or RangeOfMotion.FULL,
             side=this_side,
             lifting=terms.lifting or Lifting.ALONE,
-            rest=short_rest if this_side is sides[-1] else 0,
+            rest=short_rest if this_side is sides[-1] else terms.apart or 0,
         )
         for this_side in sides
     ]

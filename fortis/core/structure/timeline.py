@@ -6,6 +6,7 @@ from typing import Any, Literal
 from fortis.core.structure.model import (
     BodyPlus,
     Effort,
+    Lifting,
     OfPrevious,
     OfTop,
     Percent,
@@ -62,6 +63,7 @@ class Step(Value):
     what: Literal["load", "side", "station"] | None = None
     side: Side = Side.BOTH
     setup: SetUp = SetUp()
+    lifting: Lifting = Lifting.ALONE
     reps: int | None = None
     target: RepTarget | None = None
     asked: str = ""
@@ -153,7 +155,7 @@ def _step(kind: Kind, seconds: int, each: PlannedSet, bout: PlannedBout, **more:
 def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
     return _step(
         "work",
-        work_seconds(each.exercise, bout.reps, bout.tempo, index, pace),
+        work_seconds(each.lift, bout.reps, bout.tempo, index, pace),
         each,
         bout,
         setup=each.setup,
@@ -164,6 +166,7 @@ def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
         effort=bout.effort,
         tempo=bout.tempo,
         range_of_motion=bout.range_of_motion,
+        lifting=bout.lifting,
         settled=bout.settled,
     )
 
@@ -173,6 +176,8 @@ def asked(bout: PlannedBout) -> str:
     words = [write_reps(bout.reps)]
     if bout.range_of_motion is not RangeOfMotion.FULL:
         words.append(bout.range_of_motion)
+    if bout.lifting is not Lifting.ALONE:
+        words.append(bout.lifting)
     if bout.effort:
         words.append(write_effort(bout.effort))
     return " ".join(words)

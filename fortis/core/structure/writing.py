@@ -11,6 +11,7 @@ from fortis.core.structure.model import (
     FixedReps,
     Group,
     Hold,
+    LastTime,
     Leave,
     LoadTarget,
     MaxReps,
@@ -81,7 +82,8 @@ def write_entry(entry: Entry) -> str:
 
 def write_sets(sets: Sets) -> str:
     """Write a run of sets: `3 x 5 at 60 kg`, `5 sets of (…)`."""
-    rest = f" every {clock(sets.every)}" if sets.every else f" rest {clock(sets.rest)}" if sets.rest else ""
+    rest = f" for {clock(sets.span)}" if sets.span else ""
+    rest += f" every {clock(sets.every)}" if sets.every else f" rest {clock(sets.rest)}" if sets.rest else ""
     if len(sets.each.bouts) == 1:
         times = f"{sets.count} x " if sets.count > 1 else ""
         return f"{times}{write_bout(sets.each.bouts[0])}{rest}"
@@ -100,8 +102,8 @@ def _set(each: Set) -> str:
 
 def write_bout(bout: Bout) -> str:
     """Write a bout: `8-10 leave 1`, `drop 20% to failure`."""
-    drops = isinstance(bout.terms.load, OfPrevious) and bout.terms.range_of_motion is None
-    dropping = drops and isinstance(bout.reps, MaxReps)
+    drops = isinstance(bout.terms.load, OfPrevious) and bout.terms.load.shift.amount < 0
+    dropping = drops and bout.terms.range_of_motion is None and isinstance(bout.reps, MaxReps)
     reps = "" if dropping else write_reps(bout.reps)
     return f"{reps}{_terms(bout.terms)}".strip()
 
@@ -122,7 +124,7 @@ def write_reps(reps: RepTarget) -> str:
 def _terms(terms: Terms) -> str:
     words = [terms.range_of_motion.value] if terms.range_of_motion else []
     if isinstance(terms.load, OfPrevious):
-        words.append(f"drop {_amount(terms.load.shift)}")
+        words.append(_of_previous(terms.load.shift))
     elif terms.load:
         words.append(f"at {write_load(terms.load)}")
     if terms.climb:
@@ -131,7 +133,10 @@ def _terms(terms: Terms) -> str:
         words.append(write_effort(terms.effort))
     if terms.tempo:
         words.append(f"tempo {terms.tempo}")
-    words += [word.value for word in (terms.side, terms.lifting) if word]
+    if terms.side:
+        words.append(terms.side.value + (f" {clock(terms.apart)} apart" if terms.apart else ""))
+    if terms.lifting:
+        words.append(terms.lifting.value)
     return "".join(f" {word}" for word in words)
 
 
@@ -161,10 +166,16 @@ def write_load(load: LoadTarget) -> str:
             return f"{reps}RM"
         case BodyPlus(amount=amount, unit=unit):
             return f"bw{_signed(amount)} {unit}" if amount else "bw"
+        case LastTime(shift=shift):
+            return f"last {describe_shift(shift)}" if shift else "last"
         case OfTop(shift=shift):
             return f"top {describe_shift(shift)}" if shift.amount else "top"
         case OfPrevious(shift=shift):
-            return f"drop {_amount(shift)}"
+            return _of_previous(shift)
+
+
+def _of_previous(shift: Shift) -> str:
+    return f"{'drop' if shift.amount < 0 else 'add'} {_amount(shift)}"
 
 
 def _signed(amount: Decimal) -> str:

@@ -4,7 +4,6 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
-from fortis.core.exercises import find
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import Lifting, RangeOfMotion, ToFailure, planned_reserve
 from fortis.core.structure.pace import expected_reps
@@ -84,7 +83,7 @@ def cost_of_plan(prescription: Prescription, seconds: int, body_kg: Decimal | No
                     bout,
                     0 if half else reps,
                     reps if half else 0,
-                    moved_kg(each.exercise, bout.settled.kg if bout.settled else None, body_kg),
+                    moved_kg(each.lift, bout.settled.kg if bout.settled else None, body_kg),
                     bout.settled.percent if bout.settled else None,
                     hard=reserve is None or reserve <= HARD_WITHIN,
                     failed=isinstance(bout.effort, ToFailure),
@@ -104,7 +103,7 @@ def cost_of_performance(
             bout,
             went.reps,
             went.partial_reps,
-            moved_kg(each.exercise, went.kg, body_kg),
+            moved_kg(each.lift, went.kg, body_kg),
             _percent_done(bout, went),
             hard=went.reserve is not None and went.reserve <= HARD_WITHIN,
             failed=went.reserve == 0,
@@ -174,8 +173,8 @@ def _zones(rows: list[_Row]) -> tuple[Count, ...]:
 def _hard_sets(rows: list[_Row]) -> tuple[Count, ...]:
     """Hard sets by muscle, the most first: a set is hard when any of its bouts is."""
     counts: dict[str, Decimal] = {}
-    for _, exercise in sorted({(_set_key(row), row.set.exercise) for row in rows if row.hard}):
-        lift = find(exercise)
+    hard = {_set_key(row): row.set.lift for row in rows if row.hard}
+    for lift in hard.values():
         for muscle in lift.prime:
             counts[muscle] = counts.get(muscle, Decimal(0)) + 1
         for muscle in lift.helping:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from decimal import Decimal
 
-from fortis.core.exercises import LoadKind, find
+from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.strength.estimate import Estimate, estimate
 from fortis.core.structure.model import SetUp
@@ -38,46 +38,47 @@ class SessionTally(Value):
     lifts: tuple[LiftTally, ...]
 
 
-def moved_kg(exercise: str, kg: Decimal | None, body_kg: Decimal | None) -> Decimal | None:
+def moved_kg(lift: Exercise, kg: Decimal | None, body_kg: Decimal | None) -> Decimal | None:
     """The whole weight moved in a rep: both dumbbells, and the share of body weight where there is one."""
-    lift = find(exercise)
     body = lift.body_share * body_kg if lift.body_share and body_kg is not None else None
     if kg is None:
         return body
     return kg * lift.implements + (body or 0)
 
 
-def strength_kg(exercise: str, kg: Decimal | None, body_kg: Decimal | None) -> Decimal | None:
+def strength_kg(lift: Exercise, kg: Decimal | None, body_kg: Decimal | None) -> Decimal | None:
     """The load an estimated max is told in: the written load, with body weight where the lift moves it.
 
     None where a body-weight lift is done and body weight is not known.
     """
-    lift = find(exercise)
     if lift.body_share:
         return None if body_kg is None else (kg or Decimal(0)) + lift.body_share * body_kg
     return None if lift.load_kind is LoadKind.BODY else kg
 
 
-def tonnage(bouts: Iterable[PerformedBout], body_kg: Decimal | None = None) -> Decimal:
+def tonnage(bouts: Iterable[PerformedBout], body_kg: Decimal | None = None, library: Library = LIBRARY) -> Decimal:
     """Full reps times the weight moved, summed, in kg. Half reps are recorded and not counted here."""
     return sum(
-        ((moved_kg(bout.exercise, bout.kg, body_kg) or Decimal(0)) * bout.reps for bout in bouts), Decimal(0)
+        ((moved_kg(library.find(bout.exercise), bout.kg, body_kg) or Decimal(0)) * bout.reps for bout in bouts),
+        Decimal(0),
     )
 
 
-def tally(bouts: Sequence[PerformedBout], body_kg: Decimal | None = None) -> SessionTally:
+def tally(
+    bouts: Sequence[PerformedBout], body_kg: Decimal | None = None, library: Library = LIBRARY
+) -> SessionTally:
     """Add up a session. `bouts` are in the order they were done."""
     by_lift: dict[tuple[str, str], list[PerformedBout]] = {}
     for bout in bouts:
         by_lift.setdefault((bout.exercise, str(bout.setup)), []).append(bout)
-    lifts = tuple(_lift(of_lift, body_kg) for of_lift in by_lift.values())
+    lifts = tuple(_lift(of_lift, body_kg, library) for of_lift in by_lift.values())
     total = sum((lift.tonnage_kg for lift in lifts), Decimal(0))
     reps = sum(lift.reps for lift in lifts)
     return SessionTally(reps=reps, tonnage_kg=total, average_kg=_average(total, reps), lifts=lifts)
 
 
-def _lift(bouts: list[PerformedBout], body_kg: Decimal | None) -> LiftTally:
-    total, reps = tonnage(bouts, body_kg), sum(bout.reps for bout in bouts)
+def _lift(bouts: list[PerformedBout], body_kg: Decimal | None, library: Library) -> LiftTally:
+    total, reps = tonnage(bouts, body_kg, library), sum(bout.reps for bout in bouts)
     loads = [bout.kg for bout in bouts if bout.kg is not None]
     return LiftTally(
         exercise=bouts[0].exercise,
@@ -89,7 +90,7 @@ def _lift(bouts: list[PerformedBout], body_kg: Decimal | None) -> LiftTally:
         hard_bouts=sum(
             bout.reps > 0 and bout.reserve is not None and bout.reserve <= HARD_WITHIN for bout in bouts
         ),
-        estimate=fresh_estimate(bouts, body_kg),
+        estimate=fresh_estimate(bouts, body_kg, library),
     )
 
 
@@ -97,13 +98,15 @@ def _average(total: Decimal, reps: int) -> Decimal | None:
     return round(total / reps, 1) if reps and total else None
 
 
-def fresh_estimate(bouts: Sequence[PerformedBout], body_kg: Decimal | None) -> Estimate | None:
+def fresh_estimate(
+    bouts: Sequence[PerformedBout], body_kg: Decimal | None, library: Library = LIBRARY
+) -> Estimate | None:
     """The max behind the first bout of a lift that says something: reps done and reserve told.
 
     Later bouts are tired ones; comparing them with fresh ones as equals reads fatigue as weakness.
     """
     for bout in bouts:
-        kg = strength_kg(bout.exercise, bout.kg, body_kg)
+        kg = strength_kg(library.find(bout.exercise), bout.kg, body_kg)
         reserve = 0 if bout.ended is Ended.STUCK else bout.reserve
         if kg is not None and reserve is not None and bout.reps:
             return estimate(float(kg), bout.reps, reserve)

@@ -1,0 +1,71 @@
+"""The lifts that are known, and the lifter's own among them."""
+
+from decimal import Decimal
+from typing import Annotated
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, Field, field_validator
+
+from fortis.api.problems import ProblemDetail
+from fortis.api.work import Work
+from fortis.core.exercises import Exercise, LoadKind, Muscle
+from fortis.core.value import Number
+from fortis.store.lifts import forget_lift, library, own_lifts, save_lift
+
+router = APIRouter(prefix="/api/compose/lifts", tags=["compose"])
+
+LiftName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
+
+
+class LiftToKeep(BaseModel):
+    """What a lift of the lifter's own is; its name stands in the address."""
+
+    load_kind: LoadKind
+    pattern: str = Field(min_length=1, max_length=40)
+    prime: list[Muscle] = Field(min_length=1, max_length=6)
+    helping: list[Muscle] = Field(default=[], max_length=8)
+    rep_seconds: int = Field(default=3, ge=1, le=20)
+    usual_reps: tuple[Annotated[int, Field(ge=1, le=500)], Annotated[int, Field(ge=1, le=500)]] = (5, 15)
+    body_share: Annotated[Number, Field(ge=Decimal(0), le=Decimal(1))] = Decimal(0)
+    one_sided: bool = False
+    small: bool = False
+    failing_is_safe: bool = False
+    pins: bool = False
+    loads_spine: bool = False
+    unracks: bool = False
+
+    @field_validator("usual_reps")
+    @classmethod
+    def _rising(cls, reps: tuple[int, int]) -> tuple[int, int]:
+        if reps[0] > reps[1]:
+            raise ValueError("the usual reps go from fewer to more")
+        return reps
+
+
+class LiftView(Exercise):
+    """A lift, and whether it is the lifter's own."""
+
+    own: bool
+
+
+@router.get("")
+def lifts(work: Work) -> list[LiftView]:
+    """All lifts that are known here by name, the lifter's own marked."""
+    own = {lift.name.casefold() for lift in own_lifts(work)}
+    known = sorted(library(work), key=lambda lift: lift.name)
+    return [LiftView(**lift.model_dump(), own=lift.name.casefold() in own) for lift in known]
+
+
+@router.put("/{name}", responses={422: {"model": ProblemDetail}})
+def keep_lift(name: LiftName, lift: LiftToKeep, work: Work) -> LiftView:
+    """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
+    kept = Exercise(name=" ".join(name.split()), **lift.model_dump())
+    save_lift(work, kept)
+    return LiftView(**kept.model_dump(), own=True)
+
+
+@router.delete("/{name}", status_code=204)
+def drop_lift(name: LiftName, work: Work) -> Response:
+    """Take an own lift away; the library's of that name, where there is one, holds again."""
+    forget_lift(work, name)
+    return Response(status_code=204)
