@@ -4,5 +4,7 @@ import json
 
 from bench.notation import notation
 from bench.recording import recording
+from fortis.collector import relax
 
+relax()
 print(json.dumps({"notation": notation(), "recording": recording()}, indent=2))

@@ -1,12 +1,15 @@
-"""Reading a 30-line session and putting it in time, beside `json.loads` of a text of the same size."""
+"""The way from text to cost for sessions of 30 and 300 lines, beside lark's own parse of the same text."""
 
-import json
+from collections.abc import Callable
 
-from bench.timing import p50, p95, samples
-from fortis.core.resolution import resolve
-from fortis.core.structure.notation import read
+from bench.timing import interleaved, p50, p95
+from fortis.core.resolution import Basis, resolve
+from fortis.core.structure.notation import parse_line, read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
+from fortis.core.structure.writing import write
+from fortis.core.tally.costing import cost_of_plan
+from fortis.store.lifter import USUAL_KIT
 
 LINES = """Front squat [belt]: 5 sets of (1 at 92% up 2%, 25s, 3 at 74%) rest 3:00
 Trap-bar deadlift [high handles]: 3 sets of (2, 2, 2) at 87% leave 1 within 10s rest 4:00
@@ -14,20 +17,41 @@ Leg extension: 1 set of (12 to failure, drop 20% to failure, drop 20% to failure
 Overhead press: 3 x 5 at 60 kg leave 2 rest 3:00
 Split squat: 3 x 8-10 each side leave 1 tempo 3-1-1-0 rest 90s
 """
-SESSION = "# Thirty lines\n" + LINES * 6
+BASIS = Basis(kit=USUAL_KIT)
 
 
-def notation() -> dict[str, float | int]:
-    """Figures for the whole way from text to timeline."""
-    same_size = json.dumps(SESSION.splitlines())
-    floor = samples(lambda: json.loads(same_size), 500)
-    reading = samples(lambda: read(SESSION), 60)
-    whole = samples(lambda: timeline(resolve(lay_out(read(SESSION)))), 60)
-    return {
-        "lines": SESSION.count("\n") - 1,
-        "read_p50_ms": p50(reading),
-        "read_to_timeline_p50_ms": p50(whole),
-        "read_to_timeline_p95_ms": p95(whole),
-        "json_loads_p50_ms": p50(floor),
-        "ratio_to_json_loads": round(p50(whole) / p50(floor), 1),
+def notation() -> dict[str, object]:
+    """Figures for both lengths, and how the whole grows from the one to the other (10 is linear)."""
+    short, long = _figures(6, 60), _figures(60, 12)
+    growth = long["whole_p50_ms"] / short["whole_p50_ms"]
+    return {"lines_30": short, "lines_300": long, "growth_for_ten_times_the_lines": round(growth, 1)}
+
+
+def _figures(times: int, runs: int) -> dict[str, float]:
+    text = "# A session\n" + LINES * times
+    lines = text.splitlines()[1:]
+    session = read(text)
+    laid_out = lay_out(session)
+    settled = resolve(laid_out, BASIS)
+    seconds = timeline(settled).total_seconds
+
+    def whole() -> None:
+        read_session = read(text)
+        write(read_session)
+        prescription = resolve(lay_out(read_session), BASIS)
+        cost_of_plan(prescription, timeline(prescription).total_seconds)
+
+    parts: dict[str, Callable[[], object]] = {
+        "lark_parse": lambda: [parse_line(line) for line in lines],
+        "read": lambda: read(text),
+        "write": lambda: write(session),
+        "lay_out": lambda: lay_out(session),
+        "resolve": lambda: resolve(laid_out, BASIS),
+        "timeline": lambda: timeline(settled),
+        "cost": lambda: cost_of_plan(settled, seconds),
     }
+    taken = interleaved({**parts, "whole": whole}, runs)
+    figures = {f"{name}_p50_ms": p50(times) for name, times in taken.items()}
+    figures["whole_p95_ms"] = p95(taken["whole"])
+    figures["whole_to_lark_parse"] = round(figures["whole_p50_ms"] / figures["lark_parse_p50_ms"], 2)
+    return figures

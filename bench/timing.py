@@ -1,7 +1,7 @@
 """Measuring a call many times over."""
 
 import gc
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from statistics import median, quantiles
 from time import perf_counter
 
@@ -27,3 +27,17 @@ def p50(taken: list[float]) -> float:
 def p95(taken: list[float]) -> float:
     """The value that nineteen in twenty stay under."""
     return round(quantiles(taken, n=20)[-1], 4)
+
+
+def interleaved(calls: Mapping[str, Callable[[], object]], rounds: int) -> dict[str, list[float]]:
+    """Milliseconds of each call, taken in turn, so that a slow spell of the machine falls on all alike."""
+    taken: dict[str, list[float]] = {name: [] for name in calls}
+    for call in calls.values():
+        call()
+    gc.collect()
+    for _ in range(rounds):
+        for name, call in calls.items():
+            start = perf_counter()
+            call()
+            taken[name].append((perf_counter() - start) * 1000)
+    return taken

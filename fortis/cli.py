@@ -9,6 +9,7 @@ import typer
 import uvicorn
 
 from fortis.api.app import create_app
+from fortis.collector import relax
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import NotationError, read
 from fortis.core.structure.prescription import lay_out
@@ -31,6 +32,7 @@ def serve(
 ) -> None:
     """Serve Fortis to a browser."""
     typer.echo(f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.")
+    relax()
     uvicorn.run(create_app(open_database(db)), host=host, port=port, log_level="warning")
 
 

@@ -7,6 +7,7 @@ from uuid import UUID
 from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
+from fortis.api.known import known_of, log_of, overruns_of
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Now, Work
@@ -23,7 +24,8 @@ from fortis.core.structure.writing import write_entry
 from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
 from fortis.core.units import Unit
 from fortis.store import lifter, sessions
-from fortis.store.basis import basis, last_of, log, overruns, settle
+from fortis.store.basis import last_of, settle
+from fortis.store.memory import remembered
 from fortis.store.sessions import time_on_the_floor
 from fortis.store.set_aside import EVERY_LIFT, all_set_aside, bring_back, heard, set_aside
 from fortis.store.tables import SessionRow
@@ -129,18 +131,18 @@ def examine_text(asked: Written, work: Work, now: Now) -> Examined:
     """Read a text as far as it goes. Faults are part of the answer, never an error."""
     reading = examine(asked.written, asked.unit or lifter.lifter(work).unit)
     title = reading.session.title or sessions.UNTITLED
-    known = basis(work, title, now)
+    known = known_of(work, title, now)
     prescription = settle(reading.session, known)
     laid_out = timeline(prescription)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
-    warned = heard(work, cautions(reading.session, prescription, log(work, now)))
+    warned = heard(work, cautions(reading.session, prescription, log_of(work, now)))
     return Examined(
         title=title,
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
         tally=cost_of_plan(prescription, laid_out.total_seconds, lifter.body_kg(work, now.date())),
-        before=_before(work, title, now),
-        likely=_likely(work, laid_out.total_seconds, now),
+        before=remembered(work, ("before", title), lambda: _before(work, title, now)),
+        likely=_likely(overruns_of(work, now), laid_out.total_seconds),
         cautions=[_warned(caution, reading, asked.written) for caution in warned],
         problems=list(reading.problems),
         unknown=[
@@ -174,9 +176,8 @@ def _before(work: Work, title: str, now: datetime) -> CostBefore | None:
     return CostBefore(id=last.id, started_at=last.started_at, costing=costing)
 
 
-def _likely(work: Work, seconds: int, now: datetime) -> Likely:
+def _likely(ratios: list[float], seconds: int) -> Likely:
     """The middle half of how past sessions ran against their plans, put on this one."""
-    ratios = overruns(work, now)
     if len(ratios) < FEWEST_TO_LEARN_FROM:
         low, high = USUAL_OVERRUN
         return Likely(low_seconds=round(seconds * low), high_seconds=round(seconds * high), sessions=0)

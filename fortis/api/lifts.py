@@ -4,7 +4,7 @@ from decimal import Decimal
 from typing import Annotated
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, Field, field_validator
+from pydantic import BaseModel, Field, ValidationInfo, field_validator
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Work
@@ -25,7 +25,8 @@ class LiftToKeep(BaseModel):
     prime: list[Muscle] = Field(min_length=1, max_length=6)
     helping: list[Muscle] = Field(default=[], max_length=8)
     rep_seconds: int = Field(default=3, ge=1, le=20)
-    usual_reps: tuple[Annotated[int, Field(ge=1, le=500)], Annotated[int, Field(ge=1, le=500)]] = (5, 15)
+    usual_low: int = Field(default=5, ge=1, le=500)
+    usual_high: int = Field(default=15, ge=1, le=500)
     body_share: Annotated[Number, Field(ge=Decimal(0), le=Decimal(1))] = Decimal(0)
     one_sided: bool = False
     small: bool = False
@@ -34,12 +35,12 @@ class LiftToKeep(BaseModel):
     loads_spine: bool = False
     unracks: bool = False
 
-    @field_validator("usual_reps")
+    @field_validator("usual_high")
     @classmethod
-    def _rising(cls, reps: tuple[int, int]) -> tuple[int, int]:
-        if reps[0] > reps[1]:
+    def _rising(cls, high: int, fields: ValidationInfo) -> int:
+        if high < fields.data.get("usual_low", high):
             raise ValueError("the usual reps go from fewer to more")
-        return reps
+        return high
 
 
 class LiftView(Exercise):

@@ -5,10 +5,11 @@ from datetime import date
 from fastapi import APIRouter
 from pydantic import BaseModel
 
+from fortis.api.known import known_of
 from fortis.api.views import SessionCard, SessionPlan, card, plan
 from fortis.api.work import Now, Work, today
 from fortis.store import lifter, sessions
-from fortis.store.basis import resolved
+from fortis.store.basis import settled_anew
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/today", tags=["today"])
@@ -39,7 +40,7 @@ def show(work: Work, now: Now) -> TodayView:
     return TodayView(
         on=on,
         started=card(started) if started else None,
-        due=[plan(row, resolved(work, row, now), lifter.body_kg(work, on)) for row in due],
+        due=[plan(row, settled_anew(row, known_of(work, row.title, now)), lifter.body_kg(work, on)) for row in due],
         coming=[card(row) for row in planned if row not in due],
         last=card(last) if last else None,
     )

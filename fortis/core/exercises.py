@@ -49,8 +49,8 @@ BARS = (LoadKind.BAR, LoadKind.TRAP_BAR, LoadKind.SAFETY_BAR)
 class Exercise(Value):
     """One lift.
 
-    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep, and `usual_reps` the
-    range it is usually done in (seconds for holds). `prime` muscles give out first, `helping` ones help; among
+    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep, `usual_low` to
+    `usual_high` the reps it is usually done for (seconds for holds). `prime` muscles give out first, `helping` ones help; among
     both, `grip` and `trunk` say what else is taxed.
     """
 
@@ -60,7 +60,8 @@ class Exercise(Value):
     prime: tuple[Muscle, ...] = ()
     helping: tuple[Muscle, ...] = ()
     rep_seconds: int = 3
-    usual_reps: tuple[int, int] = (5, 15)
+    usual_low: int = 5
+    usual_high: int = 15
     body_share: Number = Decimal(0)
     one_sided: bool = False
     small: bool = False
@@ -190,7 +191,8 @@ def _lift(row: str) -> Exercise:
         prime=tuple(map(Muscle, prime.split())),
         helping=tuple(map(Muscle, helping.split())),
         rep_seconds=int(seconds),
-        usual_reps=(int(low), int(high)),
+        usual_low=int(low),
+        usual_high=int(high),
         body_share=Decimal(share),
         **{_FLAGS[flag]: True for flag in flags.split()},
     )

@@ -1,6 +1,7 @@
 """What loads are settled from, gathered from the record: estimates, what last time recommends, the kit."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 
@@ -32,7 +33,11 @@ def resolved(work: Unit_of_work, row: SessionRow, now: datetime) -> Prescription
     """The plan of a session with its loads settled: as frozen at the start, or from the record as it stands."""
     if row.resolved is not None:
         return sessions.frozen(row)
-    known = basis(work, row.title, now)
+    return settled_anew(row, basis(work, row.title, now))
+
+
+def settled_anew(row: SessionRow, known: Basis) -> Prescription:
+    """The plan of a session that has not been started, with its loads settled from what is known."""
     laid_out = settle(read(row.written, Unit(row.unit)), known)
     return laid_out.model_copy(update={"title": row.title})
 
@@ -44,17 +49,26 @@ def settle(session: Session, known: Basis) -> Prescription:
 
 def basis(work: Unit_of_work, title: str, now: datetime) -> Basis:
     """Everything the loads of a session called `title` are settled from, as known at `now`."""
-    last = last_of(work, title, now)
+    return with_carried(work, untitled_basis(work, now), title, now)
+
+
+def untitled_basis(work: Unit_of_work, now: datetime) -> Basis:
+    """What loads are settled from, whatever the session is called."""
     recent = _recent(work, now)
     return Basis(
         kit=lifter.kit(work),
         body_kg=lifter.body_kg(work, now.date()),
         estimates=estimates(work, now),
-        carried=carried(recommended(work, last)) if last else {},
         last=_last_loads(recent),
         weaker=weaker_sides(bout for row in recent for bout in sessions.performed(row)),
         library=library(work),
     )
+
+
+def with_carried(work: Unit_of_work, known: Basis, title: str, now: datetime) -> Basis:
+    """What is known, with what the last session called `title` recommends."""
+    last = last_of(work, title, now)
+    return replace(known, carried=carried(recommended(work, last))) if last else known
 
 
 def _recent(work: Unit_of_work, now: datetime) -> Sequence[SessionRow]:
@@ -88,8 +102,9 @@ def last_of(work: Unit_of_work, title: str, before: datetime) -> SessionRow | No
 def estimates(work: Unit_of_work, now: datetime) -> Mapping[LiftKey, Estimate]:
     """The current estimated max of every lift and set-up, from sessions started before `now`."""
     by_lift: dict[LiftKey, list[Estimate]] = {}
+    known = library(work)
     for row in _recent(work, now):
-        for lift in added_up(work, row).lifts:
+        for lift in tally(sessions.performed(row), row.body_kg, known).lifts:
             if lift.estimate:
                 by_lift.setdefault(lift_key(lift.exercise, lift.setup), []).append(lift.estimate)
     return {key: current(newest_first) for key, newest_first in by_lift.items()}

@@ -108,7 +108,7 @@ class SessionRow(Table):
     zone: Mapped[str | None]
     body_kg: Mapped[Decimal | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
-    resolved: Mapped[dict[str, Any] | None]
+    resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     bouts: Mapped[list["BoutRow"]] = relationship(
         back_populates="session", cascade="all, delete-orphan", order_by="BoutRow.done_at"
     )

@@ -196,7 +196,11 @@ def test_a_lift_of_the_library_can_be_changed_and_changed_back(client):
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"prime": []}, "prime"), ({"load_kind": "anvil"}, "load_kind"), ({"usual_reps": [9, 2]}, "usual_reps")],
+    [
+        ({"prime": []}, "prime"),
+        ({"load_kind": "anvil"}, "load_kind"),
+        ({"usual_low": 9, "usual_high": 2}, "usual_high"),
+    ],
 )
 def test_a_lift_that_cannot_be_is_told_which_field(client, change, field):
     answer = client.put("/api/compose/lifts/Odd", json={**OWN, **change})

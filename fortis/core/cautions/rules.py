@@ -3,7 +3,7 @@
 import re
 from collections.abc import Callable, Iterator, Sequence
 from decimal import Decimal
-from itertools import combinations, groupby
+from itertools import combinations, groupby, pairwise
 
 from fortis.core.cautions.caution import Caution, Log, PlannedEntry, Remedy, Serious, planned_entries
 from fortis.core.exercises import Muscle
@@ -75,7 +75,7 @@ def _is_cluster(each: PlannedSet) -> bool:
     """Bouts of one load with short rests between them."""
     loads = {bout.settled.kg if bout.settled else bout.load for bout in each.bouts}
     relative = any(isinstance(bout.load, OfPrevious) for bout in each.bouts)
-    rests = [bout.rest for bout in each.bouts[:-1] if bout.side == each.bouts[0].side]
+    rests = [bout.rest for bout, after in pairwise(each.bouts) if bout.side is after.side]
     return len(each.bouts) > 1 and len(loads) == 1 and not relative and bool(rests) and all(rests)
 
 

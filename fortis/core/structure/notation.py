@@ -127,6 +127,7 @@ class _Examination:
         self.problems: list[Problem] = []
         self.head: tuple[int, Group] | None = None
         self.members: list[tuple[int, Entry]] = []
+        self.faulty_member = False
         self.remarks: list[str] = []
 
     def examine(self, lines: list[str]) -> Reading:
@@ -171,6 +172,7 @@ class _Examination:
             return
         parsed = self._parse(_start_of(line), number, line)
         if parsed is None:
+            self.faulty_member = self.faulty_member or indented
             return
         parsed = parsed.model_copy(update={"before": tuple(self.remarks), "remark": remark})
         self.remarks.clear()
@@ -199,8 +201,10 @@ class _Examination:
         number, head = self.head
         self.head = None
         members, self.members = self.members, []
-        if len(members) < 2:
+        faulty, self.faulty_member = self.faulty_member, False
+        if len(members) < 2 and not faulty:
             self._wrong(number, 1, "A pair or circuit needs two or more lifts, each on an indented line under it.")
+        if len(members) < 2:
             return
         self.groups.append(head.model_copy(update={"entries": tuple(entry for _, entry in members)}))
         self.lines.append(tuple(line for line, _ in members))
@@ -627,6 +631,10 @@ def _unexpected(error: UnexpectedInput, number: int, line: str) -> Problem:
         accepts = error.accepts or error.expected if isinstance(error, UnexpectedToken) else set()
         column, terminals = len(code) + 1, set(accepts)
     expected = tuple(sorted(_WORDS.get(name, name.lower()) for name in terminals if not name.startswith("__")))
+    begun = 0
+    if code[column - 1 : column].isalpha():
+        begun = len(re.search(r"[^\W\d_]*$", code[: column - 1]).group())  # type: ignore[union-attr]
+        column -= begun
     word = re.match(r"[^\s,;:()\[\]]*", code[column - 1 :]).group()  # type: ignore[union-attr]
     if ":" not in code:
         message = "A lift needs a colon and its sets after it: Back squat: 3 x 5 at 60 kg."
@@ -637,15 +645,35 @@ def _unexpected(error: UnexpectedInput, number: int, line: str) -> Problem:
         if not close:
             message = f"“{word[:30]}” is not a unit Fortis knows. Write kg, lb or %."
             return Problem(line=number, column=column, message=message, expected=("kg, lb", "%"))
-    close = get_close_matches(word.lower(), _KEYWORDS, n=1, cutoff=0.6) if word else []
+    nearest = _nearest(line, column, word)
+    if begun and nearest:
+        message = f"“{word[:30]}” is no word of the notation."
+        return Problem(line=number, column=column, message=message, expected=(nearest,), nearest=nearest)
     offered = ", ".join(sorted(expected, key=lambda words: not words[0].isalnum())[:8])
     return Problem(
         line=number,
         column=column,
         message=f"{found} Expected {'one of: ' if len(expected) > 1 else ''}{offered}.",
         expected=expected,
-        nearest=close[0] if close else None,
+        nearest=nearest,
     )
+
+
+def _nearest(line: str, column: int, word: str) -> str | None:
+    """The known word closest to a wrong one with which the line can be read past it."""
+    before, after = line[: column - 1], line[column - 1 + len(word) :]
+    for close in get_close_matches(word.lower(), _KEYWORDS, n=4, cutoff=0.55) if word else ():
+        try:
+            parse_line(f"{before}{close}{after}")
+        except UnexpectedCharacters as error:
+            if error.column <= len(before) + len(close):
+                continue
+        except UnexpectedInput as error:
+            at_the_end = isinstance(error, UnexpectedToken) and error.token.type == "$END"
+            if not at_the_end and error.column <= len(before) + len(close):
+                continue
+        return close
+    return None
 
 
 def _not_there(code: str, column: int) -> str:
@@ -655,7 +683,7 @@ def _not_there(code: str, column: int) -> str:
 
 
 _KEYWORDS = (
-    "at", "up", "drop", "leave", "rpe", "to failure", "tempo", "each side", "left", "right", "rest", "within",
-    "sets of", "max", "hold", "kg", "lb", "bw", "top", "stretched halves", "shortened halves", "rounds",
+    "at", "up", "drop", "leave", "rpe", "to failure", "failure", "tempo", "each side", "left", "right", "rest",
+    "within", "sets of", "max", "hold", "kg", "lb", "bw", "top", "stretched halves", "shortened halves", "rounds",
     "between", "every", "for", "of", "add", "last", "apart", "each side weaker first", "each side right first",
 )  # fmt: skip

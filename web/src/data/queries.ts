@@ -109,6 +109,55 @@ export const useLifts = () =>
     queryFn: () => answer(client.GET("/api/compose/lifts")),
   });
 
+/** Keep a lift of one's own or, without `lift`, take it away; what was read with the old one is read anew. */
+export function useKeepLift() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ name, lift }: { name: string; lift: Schemas["LiftToKeep"] | null }) => {
+      const params = { path: { name } };
+      if (lift) await answer(client.PUT("/api/compose/lifts/{name}", { params, body: lift }));
+      else await client.DELETE("/api/compose/lifts/{name}", { params });
+    },
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+export const useTemplates = () =>
+  useQuery({ queryKey: ["templates"], queryFn: () => answer(client.GET("/api/compose/templates")) });
+
+/** Keep a text as a template or, with none, take the template away. */
+export function useKeepTemplate() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ id, written }: { id: string; written: string | null }) => {
+      const params = { path: { template_id: id } };
+      if (written !== null)
+        await answer(client.PUT("/api/compose/templates/{template_id}", { params, body: { written } }));
+      else await client.DELETE("/api/compose/templates/{template_id}", { params });
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["templates"] }),
+  });
+}
+
+export const useRecent = () =>
+  useQuery({ queryKey: ["recent"], queryFn: () => answer(client.GET("/api/compose/recent")) });
+
+/** The numbers of one written line. */
+export const useNumbers = (line: string) =>
+  useQuery({
+    queryKey: ["numbers", line],
+    enabled: line.trim() !== "",
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 30_000,
+    placeholderData: (previous) => previous,
+    queryFn: () => answer(client.POST("/api/compose/numbers", { body: { line } })),
+  });
+
+export const useArrange = () =>
+  useMutation({
+    mutationFn: (body: Schemas["Arranging"]) => answer(client.POST("/api/compose/arrange", { body })),
+  });
+
 export const useSetAsideList = () =>
   useQuery({ queryKey: ["set aside"], queryFn: () => answer(client.GET("/api/compose/set-aside")) });
 

@@ -4,6 +4,28 @@
  */
 
 export interface paths {
+    "/api/compose/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arrange
+         * @description The text with a lift moved, paired, parted, doubled or taken out; the rest of it in its canonical form.
+         *
+         *     A text with slips in it is refused, because what cannot be read cannot be kept in its place.
+         */
+        post: operations["arrange_api_compose_arrange_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compose/examine": {
         parameters: {
             query?: never;
@@ -33,12 +55,36 @@ export interface paths {
         };
         /**
          * Lifts
-         * @description The names of all lifts of the library, for completion.
+         * @description All lifts that are known here by name, the lifter's own marked.
          */
         get: operations["lifts_api_compose_lifts_get"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/lifts/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Lift
+         * @description Add a lift of one's own or change one; named as a lift of the library it stands in for it.
+         */
+        put: operations["keep_lift_api_compose_lifts__name__put"];
+        post?: never;
+        /**
+         * Drop Lift
+         * @description Take an own lift away; the library's of that name, where there is one, holds again.
+         */
+        delete: operations["drop_lift_api_compose_lifts__name__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -78,6 +124,46 @@ export interface paths {
          * @description Write a structure for the lifts given, its dials turned.
          */
         post: operations["write_structure_api_compose_methods__method_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/numbers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Numbers
+         * @description The numbers of a line, each with its place, so that they can be turned by hand.
+         */
+        post: operations["show_numbers_api_compose_numbers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/recent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recent
+         * @description The latest session of each name that was done in the last weeks, the newest first, to plan it again.
+         */
+        get: operations["recent_api_compose_recent_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -151,6 +237,50 @@ export interface paths {
          * @description Let a caution speak again.
          */
         delete: operations["hear_again_api_compose_set_aside__rule__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Templates
+         * @description The texts kept to be used again.
+         */
+        get: operations["show_templates_api_compose_templates_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/templates/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Template
+         * @description Keep a text as a template under an id the client made; kept again, it is changed.
+         */
+        put: operations["keep_template_api_compose_templates__template_id__put"];
+        post?: never;
+        /**
+         * Drop Template
+         * @description Take a template away.
+         */
+        delete: operations["drop_template_api_compose_templates__template_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -305,6 +435,36 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Act
+         * @description What can be done to the lift on a line; `before` and `onto` are about the lift on the target line.
+         * @enum {string}
+         */
+        Act: "earlier" | "later" | "pair" | "part" | "copy" | "remove" | "before" | "onto";
+        /**
+         * Arranged
+         * @description The text arranged anew, and the line to go to.
+         */
+        Arranged: {
+            /** Line */
+            line: number;
+            /** Written */
+            written: string;
+        };
+        /**
+         * Arranging
+         * @description A text, a line in it, and what to do to its lift. `before` without a target is to the end.
+         */
+        Arranging: {
+            act: components["schemas"]["Act"];
+            /** Line */
+            line: number;
+            /** Target */
+            target?: number | null;
+            unit?: components["schemas"]["Unit"] | null;
+            /** Written */
+            written: string;
+        };
+        /**
          * Before
          * @description The last session of the same name, added up.
          */
@@ -392,7 +552,7 @@ export interface components {
             /** Was Kg */
             was_kg: number;
             /** Written */
-            written: (components["schemas"]["Weight"] | components["schemas"]["WeightRange"] | components["schemas"]["Percent"] | components["schemas"]["RepMax"] | components["schemas"]["BodyPlus"] | components["schemas"]["OfTop"] | components["schemas"]["OfPrevious"]) | null;
+            written: (components["schemas"]["Weight"] | components["schemas"]["WeightRange"] | components["schemas"]["Percent"] | components["schemas"]["RepMax"] | components["schemas"]["BodyPlus"] | components["schemas"]["LastTime"] | components["schemas"]["OfTop"] | components["schemas"]["OfPrevious"]) | null;
         };
         /**
          * Composed
@@ -510,7 +670,7 @@ export interface components {
             before: components["schemas"]["CostBefore"] | null;
             /** Cautions */
             cautions: components["schemas"]["Warned"][];
-            likely: components["schemas"]["Likely"] | null;
+            likely: components["schemas"]["Likely"];
             /** Lines */
             lines: number[][];
             /** Problems */
@@ -591,6 +751,18 @@ export interface components {
             kind: "hold";
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * LastTime
+         * @description What was on the bar the last time this lift was done with this set-up, moved by `shift` where given.
+         */
+        LastTime: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "last time";
+            shift: components["schemas"]["Shift"] | null;
         };
         /**
          * Leave
@@ -714,8 +886,160 @@ export interface components {
             top_kg: number | null;
         };
         /**
+         * LiftToKeep
+         * @description What a lift of the lifter's own is; its name stands in the address.
+         */
+        LiftToKeep: {
+            /**
+             * Body Share
+             * @default 0
+             */
+            body_share: number;
+            /**
+             * Failing Is Safe
+             * @default false
+             */
+            failing_is_safe: boolean;
+            /**
+             * Helping
+             * @default []
+             */
+            helping: components["schemas"]["Muscle"][];
+            load_kind: components["schemas"]["LoadKind"];
+            /**
+             * Loads Spine
+             * @default false
+             */
+            loads_spine: boolean;
+            /**
+             * One Sided
+             * @default false
+             */
+            one_sided: boolean;
+            /** Pattern */
+            pattern: string;
+            /**
+             * Pins
+             * @default false
+             */
+            pins: boolean;
+            /** Prime */
+            prime: components["schemas"]["Muscle"][];
+            /**
+             * Rep Seconds
+             * @default 3
+             */
+            rep_seconds: number;
+            /**
+             * Small
+             * @default false
+             */
+            small: boolean;
+            /**
+             * Unracks
+             * @default false
+             */
+            unracks: boolean;
+            /**
+             * Usual High
+             * @default 15
+             */
+            usual_high: number;
+            /**
+             * Usual Low
+             * @default 5
+             */
+            usual_low: number;
+        };
+        /**
+         * LiftView
+         * @description A lift, and whether it is the lifter's own.
+         */
+        LiftView: {
+            /**
+             * Body Share
+             * @default 0
+             */
+            body_share: number;
+            /**
+             * Failing Is Safe
+             * @default false
+             */
+            failing_is_safe: boolean;
+            /**
+             * Helping
+             * @default []
+             */
+            helping: components["schemas"]["Muscle"][];
+            /**
+             * Known
+             * @default true
+             */
+            known: boolean;
+            load_kind: components["schemas"]["LoadKind"];
+            /**
+             * Loads Spine
+             * @default false
+             */
+            loads_spine: boolean;
+            /** Name */
+            name: string;
+            /**
+             * One Sided
+             * @default false
+             */
+            one_sided: boolean;
+            /** Own */
+            own: boolean;
+            /** Pattern */
+            pattern: string;
+            /**
+             * Pins
+             * @default false
+             */
+            pins: boolean;
+            /**
+             * Prime
+             * @default []
+             */
+            prime: components["schemas"]["Muscle"][];
+            /**
+             * Rep Seconds
+             * @default 3
+             */
+            rep_seconds: number;
+            /**
+             * Small
+             * @default false
+             */
+            small: boolean;
+            /**
+             * Unracks
+             * @default false
+             */
+            unracks: boolean;
+            /**
+             * Usual High
+             * @default 15
+             */
+            usual_high: number;
+            /**
+             * Usual Low
+             * @default 5
+             */
+            usual_low: number;
+        };
+        /**
+         * Lifting
+         * @description Who lifts and who lowers, for overloading the lowering.
+         * @enum {string}
+         */
+        Lifting: "alone" | "two up one down" | "helped up";
+        /**
          * Likely
-         * @description How long the session is likely to take, as the lifter's own past ones ran over or under: half of them did.
+         * @description How long the session is likely to take: the middle half of how the lifter's own past ones ran.
+         *
+         *     `sessions` is how many those are; 0 where too few are known and the range is the usual one.
          */
         Likely: {
             /** High Seconds */
@@ -725,6 +1049,15 @@ export interface components {
             /** Sessions */
             sessions: number;
         };
+        /**
+         * LoadKind
+         * @description How load is put on a lift.
+         *
+         *     The written load is what the lifter handles: the whole bar, one dumbbell, the pin on the stack, what
+         *     hangs from the belt.
+         * @enum {string}
+         */
+        LoadKind: "bar" | "trap bar" | "safety bar" | "dumbbells" | "dumbbell" | "stack" | "body" | "other";
         /**
          * MaxReps
          * @description As many reps as the effort allows.
@@ -784,6 +1117,12 @@ export interface components {
          */
         Move: "raise" | "more reps" | "hold" | "cut";
         /**
+         * Muscle
+         * @description What gives out or helps; `grip` and `trunk` are counted with them.
+         * @enum {string}
+         */
+        Muscle: "quads" | "hamstrings" | "glutes" | "adductors" | "calves" | "chest" | "back" | "traps" | "shoulders" | "biceps" | "triceps" | "grip" | "trunk";
+        /**
          * NextLoad
          * @description The recommendation for one lift: from `was_kg`, the load of its lead bout, to `kg`.
          */
@@ -807,7 +1146,7 @@ export interface components {
         };
         /**
          * OfPrevious
-         * @description Relative to the bout before, a drop (negative).
+         * @description Relative to the bout before: a drop (negative) or an addition.
          */
         OfPrevious: {
             /**
@@ -828,6 +1167,14 @@ export interface components {
              */
             kind: "of top";
             shift: components["schemas"]["Shift"];
+        };
+        /**
+         * OneLine
+         * @description One line of a text.
+         */
+        OneLine: {
+            /** Line */
+            line: string;
         };
         /**
          * PastSession
@@ -1188,10 +1535,10 @@ export interface components {
         };
         /**
          * Side
-         * @description Which side works. `EACH` is left, then right, logged apart.
+         * @description Which side works. Each side is logged apart: left, then right, or the weaker one first.
          * @enum {string}
          */
-        Side: "both" | "each side" | "left" | "right";
+        Side: "both" | "each side" | "each side right first" | "each side weaker first" | "left" | "right";
         /**
          * SoFar
          * @description What the session adds up to after a bout was saved.
@@ -1233,6 +1580,8 @@ export interface components {
              * @enum {string}
              */
             kind: "work" | "rest" | "change";
+            /** @default alone */
+            lifting: components["schemas"]["Lifting"];
             load: components["schemas"]["StepLoad"] | null;
             /** @default full */
             range_of_motion: components["schemas"]["RangeOfMotion"];
@@ -1292,6 +1641,18 @@ export interface components {
          */
         Structure: {
             timeline: components["schemas"]["Timeline"];
+            /** Written */
+            written: string;
+        };
+        /**
+         * Template
+         * @description A session's text kept to be used again.
+         */
+        Template: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
             /** Written */
             written: string;
         };
@@ -1473,6 +1834,27 @@ export interface components {
             /** Written */
             written: string;
         };
+        /**
+         * WrittenNumber
+         * @description One number: the `length` characters from `column` (from 1) say `value`; another is written with `suffix`.
+         */
+        WrittenNumber: {
+            /** Column */
+            column: number;
+            /** Label */
+            label: string;
+            /** Length */
+            length: number;
+            /** Step */
+            step: number;
+            /**
+             * Suffix
+             * @default
+             */
+            suffix: string;
+            /** Value */
+            value: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1482,6 +1864,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    arrange_api_compose_arrange_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arranging"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arranged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
     examine_text_api_compose_examine_post: {
         parameters: {
             query?: never;
@@ -1530,7 +1945,71 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[];
+                    "application/json": components["schemas"]["LiftView"][];
+                };
+            };
+        };
+    };
+    keep_lift_api_compose_lifts__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiftToKeep"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    drop_lift_api_compose_lifts__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -1595,6 +2074,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    show_numbers_api_compose_numbers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneLine"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenNumber"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    recent_api_compose_recent_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Composed"][];
                 };
             };
         };
@@ -1771,6 +2303,90 @@ export interface operations {
             header?: never;
             path: {
                 rule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    show_templates_api_compose_templates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"][];
+                };
+            };
+        };
+    };
+    keep_template_api_compose_templates__template_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Written"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    drop_template_api_compose_templates__template_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
             };
             cookie?: never;
         };

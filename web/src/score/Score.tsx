@@ -45,7 +45,7 @@ export function Score({
     >
       {layout.staves.length > 1 && <Bracket layout={layout} />}
       {layout.staves.map((stave) => (
-        <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} />
+        <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} bare={bare} />
       ))}
       {layout.now !== null && <Now x={layout.now} layout={layout} />}
     </svg>
@@ -77,15 +77,27 @@ function Bracket({ layout }: { layout: ScoreLayout }) {
   return <path d={`M10 ${top}H4V${bottom}H10`} className="fill-none stroke-ink" strokeWidth={2} />;
 }
 
-function StaveDrawing({ stave, left, right }: { stave: Stave; left: number; right: number }) {
+function StaveDrawing({
+  stave,
+  left,
+  right,
+  bare,
+}: {
+  stave: Stave;
+  left: number;
+  right: number;
+  bare: boolean;
+}) {
   return (
     <g>
       {stave.lines.map((line) => (
         <Fragment key={line.y}>
           <line x1={left} x2={right} y1={line.y} y2={line.y} className="stroke-hairline" />
-          <text x={left - 8} y={line.y + 4} textAnchor="end" className="fill-faint text-[12px]">
-            {line.label}
-          </text>
+          {!bare && (
+            <text x={left - 8} y={line.y + 4} textAnchor="end" className="fill-faint text-[12px]">
+              {line.label}
+            </text>
+          )}
         </Fragment>
       ))}
       {stave.rests.map((rest) => (
@@ -99,36 +111,40 @@ function StaveDrawing({ stave, left, right }: { stave: Stave; left: number; righ
             strokeWidth={rest.short ? 2 : 4}
             strokeLinecap="round"
           />
-          <text
-            x={rest.x + rest.width / 2}
-            y={rest.y + 17}
-            textAnchor="middle"
-            className="fill-rest text-[12px] font-semibold"
-          >
-            {rest.label}
-          </text>
+          {!bare && (
+            <text
+              x={rest.x + rest.width / 2}
+              y={rest.y + 17}
+              textAnchor="middle"
+              className="fill-rest text-[12px] font-semibold"
+            >
+              {rest.label}
+            </text>
+          )}
         </g>
       ))}
       {stave.drops.map((drop) => (
         <g key={drop.x1}>
           <line {...drop} className="stroke-work" strokeWidth={1.5} strokeDasharray="3 3" />
-          <text
-            x={(drop.x1 + drop.x2) / 2 + 7}
-            y={Math.min(drop.y1, drop.y2) + Math.abs(drop.y2 - drop.y1) / 2 - 5}
-            className="fill-work text-[12px] font-semibold"
-          >
-            {drop.label}
-          </text>
+          {!bare && (
+            <text
+              x={(drop.x1 + drop.x2) / 2 + 7}
+              y={Math.min(drop.y1, drop.y2) + Math.abs(drop.y2 - drop.y1) / 2 - 5}
+              className="fill-work text-[12px] font-semibold"
+            >
+              {drop.label}
+            </text>
+          )}
         </g>
       ))}
       {stave.bouts.map((bout) => (
-        <BoutDrawing key={bout.index} bout={bout} />
+        <BoutDrawing key={bout.index} bout={bout} bare={bare} />
       ))}
     </g>
   );
 }
 
-function BoutDrawing({ bout }: { bout: BoutMark }) {
+function BoutDrawing({ bout, bare }: { bout: BoutMark; bare: boolean }) {
   const first = bout.heads[0];
   const last = bout.heads.at(-1);
   const beamed = bout.heads.findLast((head) => head.kind !== "missed");
@@ -167,11 +183,26 @@ function BoutDrawing({ bout }: { bout: BoutMark }) {
           strokeWidth={3.5}
         />
       )}
+      {bout.over && (
+        <text
+          x={bout.hold ? bout.x : bout.x - 6}
+          y={bout.y - STEM - 7}
+          className="fill-faint text-[11px] font-semibold"
+        >
+          {bout.over}
+        </text>
+      )}
+      {bout.toFailure && (
+        <g className={stroke}>
+          <line x1={end + 10} x2={end + 10} y1={bout.y - 8} y2={bout.y + 8} strokeWidth={1.2} />
+          <line x1={end + 13.5} x2={end + 13.5} y1={bout.y - 8} y2={bout.y + 8} strokeWidth={3} />
+        </g>
+      )}
       {Array.from({ length: bout.reserve }, (_, place) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the dots have no identity but their place
         <circle key={place} cx={end + 14 + place * 9} cy={bout.y} r={2.3} className="fill-faint opacity-60" />
       ))}
-      {(bout.label || bout.hold) && (
+      {!bare && (bout.label || bout.hold) && (
         <text
           x={(bout.x + end) / 2}
           y={bout.y + 21}

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Bout, Step } from "@/data/client";
-import { loadWords, plain, restLabel } from "./words";
+import { loadWords, overWords, plain, restLabel } from "./words";
 
 /** How a note stands to the moment: behind it, at it, or still to come. */
 export type Tense = "done" | "now" | "planned";
@@ -21,6 +21,10 @@ export interface BoutMark {
   label: string;
   hold: string;
   reserve: number;
+  /** What is said over the beam: the side, the tempo, who lowers. */
+  over: string;
+  /** Whether it goes on until no rep is left: a closing bar after the last note. */
+  toFailure: boolean;
 }
 
 export interface RestMark {
@@ -48,6 +52,8 @@ export interface Line {
 export interface Stave {
   exercise: string;
   top: number;
+  /** Where its highest load is drawn. */
+  base: number;
   bottom: number;
   lines: Line[];
   bouts: BoutMark[];
@@ -84,6 +90,8 @@ const EDGE = 8;
 const GAP = 20;
 const STEM = 26;
 const STAVE_TITLE = 34;
+/** Room for what is said over the beams, where anything is. */
+const OVER = 14;
 const STAVE_BELOW = 34;
 const PITCH = 34;
 
@@ -108,10 +116,11 @@ export function layoutScore({
   let top = 0;
   for (const [place, exercise] of names.entries()) {
     const pitch = pitches[place] as Pitch;
-    const bottom = top + STAVE_TITLE + STEM + pitch.height + STAVE_BELOW;
-    const base = top + STAVE_TITLE + STEM;
+    const over = steps.some((step) => step.exercise === exercise && overWords(step, null) !== "");
+    const base = top + STAVE_TITLE + (over ? OVER : 0) + STEM;
+    const bottom = base + pitch.height + STAVE_BELOW;
     const lines = pitch.lines.map((line) => ({ y: base + pitch.y(line.load), label: line.label }));
-    staves.push({ exercise, top, bottom, lines, bouts: [], rests: [], drops: [] });
+    staves.push({ exercise, top, base, bottom, lines, bouts: [], rests: [], drops: [] });
     top = bottom;
   }
   const placed = new Placing(staves, names, pitches, squeeze);
@@ -129,7 +138,7 @@ export function layoutScore({
 
 /** Puts marks on their staves, remembering what stands before each. */
 class Placing {
-  private last = new Map<string, { x: number; mark: BoutMark; load: string }>();
+  private last = new Map<string, { x: number; mark: BoutMark; load: string; step: Step }>();
   private rest: { step: Step; x: number; span: number } | null = null;
   private lastExercise: string | null = null;
   private staves: Stave[];
@@ -149,7 +158,7 @@ class Placing {
     if (step.kind !== "work") return;
     const stave = this.staves[this.names.indexOf(step.exercise)] as Stave;
     const pitch = this.pitches[this.names.indexOf(step.exercise)] as Pitch;
-    const y = stave.top + STAVE_TITLE + STEM + pitch.y(pitch.of(step));
+    const y = stave.base + pitch.y(pitch.of(step));
     const load = bout?.kg != null && !step.load?.body ? plain(bout.kg) : loadWords(step);
     const before = this.last.get(step.exercise);
     const mark = boutMark(step, index, x, y, span, tense, bout, this.squeeze);
@@ -157,7 +166,8 @@ class Placing {
     else mark.label = [load, mark.label].filter(Boolean).join(" ");
     stave.bouts.push(mark);
     this.join(step, stave, mark, before?.mark, x);
-    this.last.set(step.exercise, { x, mark, load });
+    mark.over = overWords(step, before?.step ?? null);
+    this.last.set(step.exercise, { x, mark, load, step });
     this.lastExercise = step.exercise;
     this.rest = null;
   }
@@ -201,9 +211,10 @@ function boutMark(
   const spacing = headSpacing(count + halves) * squeeze;
   const missed =
     bout !== undefined && bout.reps < least(step) ? Math.min(least(step) - bout.reps, MOST_HEADS) : 0;
-  const halfAsked = step.range_of_motion !== "full";
+  const halfAsked = (place: number) =>
+    step.range_of_motion === "alternating halves" ? place % 2 === 1 : step.range_of_motion !== "full";
   const kinds: Head["kind"][] = [
-    ...Array<Head["kind"]>(count).fill(halfAsked ? "half" : "full"),
+    ...Array.from({ length: count }, (_, place): Head["kind"] => (halfAsked(place) ? "half" : "full")),
     ...Array<Head["kind"]>(halves).fill("half"),
     ...Array<Head["kind"]>(missed).fill("missed"),
   ];
@@ -217,7 +228,19 @@ function boutMark(
         : "";
   const hold = target?.kind === "hold" ? `${bout?.seconds || target.seconds} s` : "";
   const width = hold ? span - GAP * squeeze : Math.max((heads.length - 1) * spacing, 0);
-  return { index, x, y, width, heads: hold ? [] : heads, tense, label, hold, reserve: reserve(step, bout) };
+  return {
+    index,
+    x,
+    y,
+    width,
+    heads: hold ? [] : heads,
+    tense,
+    label,
+    hold,
+    reserve: reserve(step, bout),
+    over: "",
+    toFailure: step.effort?.kind === "failure",
+  };
 }
 
 const headCount = (step: Step, bout: Bout | undefined) =>

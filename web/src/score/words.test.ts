@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import type { Step } from "@/data/client";
 import { rest, work } from "./test/steps";
-import { bodyWords, clock, kilograms, loadWords, plain, read, restLabel } from "./words";
+import { bodyWords, clock, kilograms, loadWords, overWords, plain, read, restLabel } from "./words";
 
 describe("words", () => {
   it("writes numbers as lifters do", () => {
@@ -28,4 +29,14 @@ describe("words", () => {
       "Front squat, set 1: 3 reps at 95 kg.",
     ]);
   });
+});
+
+it("over the notes stands the side, and the tempo only where it changes", () => {
+  const slow = work({ reps: 5 });
+  slow.tempo = { lowering: 3, bottom: 1, lifting: 1, top: 0 };
+  const left: Step = { ...slow, side: "left" };
+  expect(overWords(left, null)).toBe("L  3-1-1-0");
+  expect(overWords({ ...left, side: "right" }, left)).toBe("R");
+  expect(overWords({ ...left, tempo: null, side: "both" }, left)).toBe("any tempo");
+  expect(overWords({ ...slow, tempo: null, lifting: "two up one down" }, null)).toBe("2↑ 1↓");
 });

@@ -62,6 +62,38 @@ const SIDES: Record<string, string> = { left: " left", right: " right" };
 
 export const sideWords = (side: Step["side"]): string => SIDES[side] ?? "";
 
+/** What is said over the notes of a bout: L or R; and tempo and who lowers, where they are not as just before. */
+export function overWords(step: Step, before: Step | null): string {
+  const words = step.side === "left" ? ["L"] : step.side === "right" ? ["R"] : [];
+  const tempo = step.tempo ? tempoWords(step.tempo) : "";
+  if (tempo !== (before?.tempo ? tempoWords(before.tempo) : "")) words.push(tempo || "any tempo");
+  if (step.lifting !== (before?.lifting ?? "alone")) words.push(LIFTING[step.lifting]);
+  return words.join("  ");
+}
+
+const LIFTING: Record<Step["lifting"], string> = {
+  alone: "alone",
+  "two up one down": "2↑ 1↓",
+  "helped up": "helped ↑",
+};
+
+export const tempoWords = ({ lowering, bottom, lifting, top }: NonNullable<Step["tempo"]>): string =>
+  `${lowering}-${bottom}-${lifting}-${top}`;
+
+/** How hard a bout is asked to be: leave 2, RPE 8, to failure. */
+export function effortWords(effort: Step["effort"]): string {
+  switch (effort?.kind) {
+    case "leave":
+      return effort.low === effort.high ? `leave ${effort.low}` : `leave ${effort.low} to ${effort.high}`;
+    case "rpe":
+      return `RPE ${plain(effort.value)}`;
+    case "failure":
+      return effort.how === "any" ? "to failure" : `to ${effort.how} failure`;
+    default:
+      return "";
+  }
+}
+
 /** A bout as it went: 5 at 75 kg, 2 left. */
 export function doneWords(bout: Bout, body: boolean): string {
   const count = bout.seconds ? `${bout.seconds} s` : String(bout.reps);
@@ -80,9 +112,14 @@ export function read(steps: Step[]): string[] {
     const load = loadWords(step);
     const at = load ? ` at ${load}${loadUnit(step) ? " kg" : ""}` : "";
     const unit = step.target?.kind === "reps" ? (step.target.count === 1 ? " rep" : " reps") : "";
-    return [
-      `${step.exercise}${sideWords(step.side)}, set ${step.set}: ${targetWords(step.target)}${unit}${at}.`,
-    ];
+    const more = [
+      step.range_of_motion === "full" ? "" : step.range_of_motion,
+      step.lifting === "alone" ? "" : step.lifting,
+      effortWords(step.effort),
+      step.tempo ? `tempo ${tempoWords(step.tempo)}` : "",
+    ].filter(Boolean);
+    const what = [`${targetWords(step.target)}${unit}${at}`, ...more].join(", ");
+    return [`${step.exercise}${sideWords(step.side)}, set ${step.set}: ${what}.`];
   });
 }
 

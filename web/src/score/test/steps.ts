@@ -24,6 +24,7 @@ const EMPTY: Step = {
   what: null,
   side: "both",
   setup: { items: [] },
+  lifting: "alone",
   reps: null,
   target: null,
   asked: "",

@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
-import { DropdownMenu } from "radix-ui";
 import type { Schemas } from "@/data/client";
 import { useBringBack, useSetAside, useSetAsideList } from "@/data/queries";
+import { Menu, MenuItem } from "@/parts/Menu";
 
 type Warned = Schemas["Warned"];
 
@@ -83,31 +83,19 @@ export function Cautions({
 
 function SetAside({ caution }: { caution: Warned }) {
   const setAside = useSetAside();
-  const item = "cursor-pointer px-4 py-2.5 outline-none data-highlighted:bg-ink data-highlighted:text-paper";
+  const { rule, exercise } = caution;
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="min-h-8 text-faint underline underline-offset-4">
-        Set aside
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          className="z-20 rounded-card border border-hairline bg-panel text-[15px] shadow-xl"
-        >
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => setAside.mutate({ rule: caution.rule, exercise: caution.exercise })}
-          >
-            For {caution.exercise.toLowerCase()}, for good
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => setAside.mutate({ rule: caution.rule, exercise: "" })}
-          >
-            For every lift, for good
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      trigger={
+        <button type="button" className="min-h-8 text-faint underline underline-offset-4">
+          Set aside
+        </button>
+      }
+    >
+      <MenuItem onSelect={() => setAside.mutate({ rule, exercise })}>
+        For {exercise.toLowerCase()}, for good
+      </MenuItem>
+      <MenuItem onSelect={() => setAside.mutate({ rule, exercise: "" })}>For every lift, for good</MenuItem>
+    </Menu>
   );
 }

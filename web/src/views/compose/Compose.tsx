@@ -1,23 +1,22 @@
-import { clsx } from "clsx";
-import { useMemo, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
-import { useComposed, useDiscard, useExamined, useLifts, useSavePlan } from "@/data/queries";
+import { useArrange, useComposed, useDiscard, useExamined, useLifts, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
-import { useWidth } from "@/parts/useWidth";
-import { layoutScore } from "@/score/layout";
-import { Score } from "@/score/Score";
 import { isoDate } from "../dates";
-import { captionsOf } from "../floor/CurrentGroup";
 import { Cautions } from "./Cautions";
 import { CostTable } from "./Costing";
 import type { EditorHandle } from "./Editor";
 import { EXAMPLE } from "./example";
+import { Groups } from "./Groups";
+import { Hands } from "./Hands";
+import { Lifts } from "./Lifts";
+import { KeepAndShare, StartFrom } from "./Sources";
 import { Structures } from "./Structures";
 import { WrittenForm } from "./WrittenForm";
 
@@ -45,6 +44,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const { data: examined, error } = useExamined(written);
   const { data: lifts = [] } = useLifts();
   const save = useSavePlan();
+  const arranging = useArrange();
   const discard = useDiscard();
   const go = useNavigate();
   const editor = useRef<EditorHandle>(null);
@@ -80,6 +80,20 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       text.slice(0, column - 1) + nearest + text.slice(column - 1 + word.length),
     );
   };
+  const arrange = (change: Pick<Schemas["Arranging"], "line" | "act" | "target">) =>
+    arranging.mutate(
+      { written, ...change },
+      {
+        onSuccess: (arranged) => {
+          editor.current?.replaceAll(arranged.written);
+          editor.current?.goTo(arranged.line);
+        },
+      },
+    );
+  const onLine = written.split("\n")[line - 1] ?? "";
+  const onLift = examined?.lines.some((lines) => lines.includes(line)) === true;
+  const paired = examined?.lines.some((lines) => lines.length > 1 && lines.includes(line)) === true;
+  const names = lifts.map((lift) => lift.name);
   const problems = empty ? NONE : (examined?.problems ?? NONE);
   useShortcut("mod+enter", "Ctrl Enter", "Save the session", keep);
 
@@ -87,26 +101,56 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     <div className="grid lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[1fr_23rem]">
       <h1 className="sr-only">Compose</h1>
       <Status>{changed && !empty && <span role="status">draft kept on this device</span>}</Status>
-      <div className="flex min-w-0 flex-col gap-4 p-4 sm:p-7">
-        <div className="min-h-40 flex-1 space-y-1">
+      <div className="flex min-w-0 flex-col gap-3 p-4 sm:px-7 sm:py-5 lg:sticky lg:top-0 lg:h-[calc(100dvh-58px)] lg:self-start">
+        <div className="min-h-40 flex-1 lg:overflow-y-auto">
           {examined && !empty ? (
-            <Groups examined={examined} line={line} onGoTo={(at) => editor.current?.goTo(at)} />
+            <Groups
+              examined={examined}
+              line={line}
+              onGoTo={(at) => editor.current?.goTo(at)}
+              onDrop={(dropped) => arrange(dropped)}
+            />
           ) : (
             <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
           )}
         </div>
         {error && <Trouble error={error} />}
-        <div className="flex gap-2">
-          <Structures lifts={lifts} onAdd={(added) => editor.current?.append(`${added}\n`)} />
+        {arranging.error && <Trouble error={arranging.error} />}
+        {onLift && (
+          <Hands
+            line={line}
+            written={onLine}
+            paired={paired}
+            onAct={(act) => arrange({ line, act })}
+            onWrite={(changed) => editor.current?.replaceLine(line, changed, false)}
+          />
+        )}
+        <div className="flex flex-wrap gap-2">
+          <Structures
+            lifts={names}
+            usual={onLift ? (onLine.split(/[:[]/)[0]?.trim() ?? null) : null}
+            onAdd={(added) => editor.current?.append(`${added}\n`)}
+          />
+          <Lifts
+            trigger={<Button look="quiet">Lifts</Button>}
+            onUse={(name) => editor.current?.append(`${name}: `)}
+          />
+          <StartFrom onStart={(text) => editor.current?.replaceAll(text)} />
+          <KeepAndShare
+            written={written}
+            title={examined?.title ?? "Session"}
+            whole={!empty && problems.length === 0}
+          />
         </div>
         <WrittenForm
           editor={editor}
           first={written}
-          lifts={lifts}
+          lifts={names}
           onChange={write}
           onLine={setLine}
           problems={problems}
           onMend={mendSlip}
+          onMove={(act) => onLift && arrange({ line, act })}
           onSave={keep}
         />
       </div>
@@ -135,6 +179,15 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
                   Use {name}
                 </button>
               ))}
+              <Lifts
+                name={lift.name}
+                onUse={() => {}}
+                trigger={
+                  <button type="button" className="ml-2 underline underline-offset-4">
+                    Tell Fortis what it is
+                  </button>
+                }
+              />
             </Notice>
           </div>
         ))}
@@ -168,45 +221,6 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
           </div>
         </div>
       </aside>
-    </div>
-  );
-}
-
-/** The score of the whole text. The group the caret is in is marked; a press on a group takes the caret there. */
-function Groups({
-  examined,
-  line,
-  onGoTo,
-}: {
-  examined: Schemas["Examined"];
-  line: number;
-  onGoTo: (line: number) => void;
-}) {
-  const [ref, width] = useWidth<HTMLDivElement>();
-  const groups = useMemo(() => [...Map.groupBy(examined.timeline.steps, (step) => step.group)], [examined]);
-  return (
-    <div ref={ref} className="space-y-2">
-      {groups.map(([group, steps]) => {
-        const lines = examined.lines[group - 1] ?? [];
-        return (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the written form is the way by key; this is a short cut
-          // biome-ignore lint/a11y/noStaticElementInteractions: as above
-          <div
-            key={group}
-            onClick={() => lines[0] !== undefined && onGoTo(lines[0])}
-            className={clsx(
-              "-ml-3 border-l-2 pl-3",
-              lines.includes(line) ? "border-work" : "border-transparent",
-            )}
-          >
-            <Score
-              layout={layoutScore({ steps, width: width - 14 })}
-              steps={steps}
-              captions={captionsOf(steps)}
-            />
-          </div>
-        );
-      })}
     </div>
   );
 }

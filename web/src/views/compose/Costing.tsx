@@ -43,24 +43,35 @@ export function CostTable({ examined }: { examined: Schemas["Examined"] }) {
           {row("Reps", (costing) => String(costing.reps))}
           {row("Tonnage", (costing) => kilograms(costing.tonnage_kg))}
           {now.lifts.map((each) => row(each.exercise, lift(each.exercise)))}
-          {now.zones.map((zone) => row(`Reps ${zone.name}`, (costing) => counted(costing.zones, zone.name)))}
-          {now.hard_sets
-            .slice(0, 4)
-            .map((muscle) =>
-              row(`Hard sets, ${muscle.name}`, (costing) => counted(costing.hard_sets, muscle.name)),
-            )}
-          {row("Sets to failure", (costing) => some(costing.failure_sets))}
-          {row("Half reps", (costing) => some(costing.partial_reps))}
-          {row("Overloaded reps", (costing) => some(costing.overloaded_reps))}
-          {row("Plate changes", (costing) => some(costing.plate_changes))}
         </tbody>
       </table>
-      {examined.likely && (
-        <p className="mt-2 text-sm text-faint">
-          Your own pace makes it {minutes(examined.likely.low_seconds)} to{" "}
-          {minutes(examined.likely.high_seconds)}, as your last {examined.likely.sessions} sessions went.
-        </p>
-      )}
+      <details className="text-[15px]">
+        <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
+          Zones, muscles, costly methods
+        </summary>
+        <table className="w-full">
+          <caption className="sr-only">Zones, muscles and costly methods</caption>
+          <tbody>
+            {now.zones.map((zone) =>
+              row(`Reps ${zone.name}`, (costing) => counted(costing.zones, zone.name)),
+            )}
+            {now.hard_sets
+              .slice(0, 4)
+              .map((muscle) =>
+                row(`Hard sets, ${muscle.name}`, (costing) => counted(costing.hard_sets, muscle.name)),
+              )}
+            {row("Sets to failure", (costing) => some(costing.failure_sets))}
+            {row("Half reps", (costing) => some(costing.partial_reps))}
+            {row("Overloaded reps", (costing) => some(costing.overloaded_reps))}
+            {row("Plate changes", (costing) => some(costing.plate_changes))}
+          </tbody>
+        </table>
+      </details>
+      <p className="mt-2 text-sm text-faint">
+        {examined.likely.sessions ? "Your own pace makes it " : "Rests drift: count on "}
+        {minutes(examined.likely.low_seconds)} to {minutes(examined.likely.high_seconds)}
+        {examined.likely.sessions ? `, as your last ${examined.likely.sessions} sessions went.` : "."}
+      </p>
     </>
   );
 }

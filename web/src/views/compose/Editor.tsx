@@ -17,8 +17,8 @@ import { completions, language } from "./language";
 
 /** What a view can do with the written form besides typing in it. Every change can be undone. */
 export interface EditorHandle {
-  /** Put `written` in place of line `line`, counted from 1. */
-  replaceLine: (line: number, written: string) => void;
+  /** Put `written` in place of line `line`, counted from 1; the focus moves into the text unless told to stay. */
+  replaceLine: (line: number, written: string, focus?: boolean) => void;
   /** Put `written` in place of everything. */
   replaceAll: (written: string) => void;
   /** Add lines at the end. */
@@ -31,7 +31,7 @@ const LOOK = EditorView.theme({
   "&": { color: "var(--slate-text)", fontSize: "15px" },
   "&.cm-focused": { outline: "none" },
   ".cm-scroller": { fontFamily: "inherit", lineHeight: "28px" },
-  ".cm-content": { caretColor: "var(--slate-text)", minHeight: "150px", padding: "0" },
+  ".cm-content": { caretColor: "var(--slate-text)", minHeight: "112px", padding: "0" },
   ".cm-cursor": { borderLeftColor: "var(--slate-text)", borderLeftWidth: "2px" },
   ".cm-gutters": { background: "transparent", color: "var(--slate-faint)", border: "none" },
   ".cm-activeLineGutter": { background: "transparent", color: "var(--slate-text)" },
@@ -62,6 +62,7 @@ export function Editor({
   problems,
   onChange,
   onLine,
+  onMove,
   onSave,
 }: {
   ref: Ref<EditorHandle>;
@@ -70,6 +71,7 @@ export function Editor({
   problems: Schemas["Problem"][];
   onChange: (written: string) => void;
   onLine: (line: number) => void;
+  onMove: (where: "earlier" | "later") => void;
   onSave: () => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
@@ -77,6 +79,7 @@ export function Editor({
   const written = useEffectEvent(onChange);
   const moved = useEffectEvent(onLine);
   const save = useEffectEvent(onSave);
+  const move = useEffectEvent(onMove);
   const start = useEffectEvent(() => first);
   const complete = useEffectEvent((context: Parameters<ReturnType<typeof completions>>[0]) =>
     completions(lifts)(context),
@@ -92,6 +95,7 @@ export function Editor({
           lineNumbers(),
           history(),
           drawSelection(),
+          EditorView.lineWrapping,
           highlightActiveLine(),
           highlightActiveLineGutter(),
           language,
@@ -100,7 +104,13 @@ export function Editor({
           EditorView.contentAttributes.of({ "aria-label": "Written form", spellcheck: "false" }),
           placeholder("Back squat: 3 x 5 at 100 kg leave 2 rest 3:00"),
           autocompletion({ override: [(context) => complete(context)] }),
-          Prec.highest(keymap.of([{ key: "Mod-Enter", run: () => saved(save) }])),
+          Prec.highest(
+            keymap.of([
+              { key: "Mod-Enter", run: () => taken(save) },
+              { key: "Alt-ArrowUp", run: () => taken(() => move("earlier")) },
+              { key: "Alt-ArrowDown", run: () => taken(() => move("later")) },
+            ]),
+          ),
           keymap.of([
             { key: "Tab", run: acceptCompletion },
             ...completionKeymap,
@@ -137,8 +147,9 @@ export function Editor({
   return <div ref={box} />;
 }
 
-function saved(save: () => void): true {
-  save();
+/** Do it, and tell the editor that the key has been taken care of. */
+function taken(act: () => void): true {
+  act();
   return true;
 }
 
@@ -165,18 +176,18 @@ function diagnostic(editor: EditorView, problem: Schemas["Problem"]): Diagnostic
 
 /** The handle over whatever editor is there now. */
 function handle(editor: () => EditorView | null): EditorHandle {
-  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }) => {
+  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }, focus = true) => {
     const view = editor();
     if (!view) return;
-    view.dispatch({ changes: of(view), scrollIntoView: true, userEvent: "input" });
-    view.focus();
+    view.dispatch({ changes: of(view), scrollIntoView: focus, userEvent: "input" });
+    if (focus) view.focus();
   };
   return {
-    replaceLine: (number, written) =>
+    replaceLine: (number, written, focus = true) =>
       change((view) => {
         const { from, to } = view.state.doc.line(number);
         return { from, to, insert: written };
-      }),
+      }, focus),
     replaceAll: (written) => change((view) => ({ from: 0, to: view.state.doc.length, insert: written })),
     append: (written) =>
       change((view) => {

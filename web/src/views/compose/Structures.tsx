@@ -15,7 +15,16 @@ type Method = Schemas["MethodView"];
 const CARD = 206;
 
 /** The ready-made structures, drawn and explained; one is chosen, its numbers turned, and added to the text. */
-export function Structures({ lifts, onAdd }: { lifts: string[]; onAdd: (written: string) => void }) {
+export function Structures({
+  lifts,
+  usual,
+  onAdd,
+}: {
+  lifts: string[];
+  /** The lift to offer first, where one is at hand. */
+  usual: string | null;
+  onAdd: (written: string) => void;
+}) {
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState<Method | null>(null);
   const { data: methods = [] } = useMethods(open);
@@ -71,6 +80,7 @@ export function Structures({ lifts, onAdd }: { lifts: string[]; onAdd: (written:
                   key={chosen.id}
                   method={chosen}
                   lifts={lifts}
+                  usual={usual}
                   onAdd={add}
                   onBack={() => setChosen(null)}
                 />
@@ -89,7 +99,7 @@ export function Structures({ lifts, onAdd }: { lifts: string[]; onAdd: (written:
 
 function Card({ method, on, onChoose }: { method: Method; on: boolean; onChoose: () => void }) {
   const steps = method.timeline.steps;
-  const layout = layoutScore({ steps, width: CARD * 2, left: 34, tightest: 0.3 });
+  const layout = layoutScore({ steps, width: CARD * 2, left: 10, tightest: 0.3 });
   return (
     <button
       type="button"
@@ -106,7 +116,7 @@ function Card({ method, on, onChoose }: { method: Method; on: boolean; onChoose:
           layout={layout}
           steps={steps}
           captions={{}}
-          left={34}
+          left={10}
           zoom={CARD / Math.max(layout.width, 1)}
           bare
         />
@@ -118,16 +128,20 @@ function Card({ method, on, onChoose }: { method: Method; on: boolean; onChoose:
 function Turning({
   method,
   lifts,
+  usual,
   onAdd,
   onBack,
 }: {
   method: Method;
   lifts: string[];
+  usual: string | null;
   onAdd: (written: string) => void;
   onBack: () => void;
 }) {
   const id = useId();
-  const [chosen, setChosen] = useState<string[]>(method.lifts);
+  const [chosen, setChosen] = useState<string[]>(() =>
+    usual && method.lifts.length === 1 ? [usual] : method.lifts,
+  );
   const [dials, setDials] = useState<Record<string, number>>({});
   const { data: structure = method } = useStructure(method, chosen, dials);
   const steps = structure.timeline.steps;

@@ -11,6 +11,7 @@ export function WrittenForm({
   onChange,
   onLine,
   onMend,
+  onMove,
   onSave,
 }: {
   editor: Ref<EditorHandle>;
@@ -20,16 +21,17 @@ export function WrittenForm({
   onChange: (written: string) => void;
   onLine: (line: number) => void;
   onMend: (problem: Schemas["Problem"]) => void;
+  onMove: (where: "earlier" | "later") => void;
   onSave: () => void;
 }) {
   return (
     <section
       aria-label="The session in writing"
-      className="on-colour rounded-card bg-slate p-5 text-slate-text"
+      className="on-colour shrink-0 rounded-card bg-slate px-5 py-3 text-slate-text lg:max-h-[34dvh] lg:overflow-y-auto"
     >
       <p className="mb-2 flex justify-between text-sm text-slate-faint">
         <span>Written form. The score follows.</span>
-        <span className="max-sm:hidden">Ctrl Space offers, Ctrl Z undoes</span>
+        <span className="max-sm:hidden">Ctrl Space offers, Alt ↑↓ moves, Ctrl Z undoes</span>
       </p>
       <Editor
         ref={editor}
@@ -38,6 +40,7 @@ export function WrittenForm({
         problems={problems}
         onChange={onChange}
         onLine={onLine}
+        onMove={onMove}
         onSave={onSave}
       />
       <div role="status" className="mt-2 text-[15px] text-slate-wrong">

@@ -4,7 +4,7 @@ import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/
 import { tags } from "@lezer/highlight";
 
 const WORDS =
-  /^(?:sets? of|rounds?|at|up|drop|leave|rpe|to (?:technical |muscular )?failure|tempo|each side|left|right|rest|within|every|between|for|of|max|hold|top|bw|two up one down|helped up|(?:stretched|shortened|alternating) halves)\b/i;
+  /^(?:sets? of|rounds?|at|up|drop|leave|rpe|to (?:technical |muscular )?failure|tempo|each side(?: (?:right|weaker) first)?|apart|add|last|left|right|rest|within|every|between|for|of|max|hold|top|bw|two up one down|helped up|(?:stretched|shortened|alternating) halves)\b/i;
 const TIME = /^\d+:\d\d|^\d+\s*(?:seconds?|secs?|s|minutes?|mins?|min|m)\b/i;
 const NUMBER = /^\d+(?:[.,]\d+)?\s*(?:%|kg|lb|rm)?/i;
 
@@ -55,6 +55,8 @@ const PHRASES = [
   snippetCompletion("within ${1:10}s", { label: "within … s", detail: "between the bouts of a set" }),
   snippetCompletion("every ${1:60}s", { label: "every … s", detail: "starts against the clock" }),
   snippetCompletion("tempo ${3-1-1-0}", { label: "tempo …", detail: "lowering-pause-lifting-pause" }),
+  { label: "at last", detail: "as heavy as last time" },
+  { label: "each side weaker first" },
   snippetCompletion("drop ${1:20}%", { label: "drop … %", detail: "from the bout before, at once" }),
   snippetCompletion("up ${1:2}%", { label: "up … %", detail: "climbs set by set" }),
   ...["to failure", "each side", "max", "stretched halves", "two up one down"].map((label) => ({ label })),

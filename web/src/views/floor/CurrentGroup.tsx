@@ -3,7 +3,7 @@ import type { Bout, Step } from "@/data/client";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
-import { plain, targetWords } from "@/score/words";
+import { effortWords, targetWords, tempoWords } from "@/score/words";
 import type { Playing } from "./useSession";
 
 /** The score of the group that is on, with the place in it. */
@@ -55,16 +55,13 @@ export function captionsOf(steps: Step[]): Record<string, string> {
       .map((step) => targetWords(step.target))
       .join(" + ");
     const last = first.at(-1);
+    const setup = first[0]?.setup.items.join(", ");
     const parts = [`${sets} × ${shape}`];
+    if (setup) parts.unshift(setup);
     if (within) parts.push(`${within} s between`);
     if (first.some((step) => step.side === "left")) parts.push("each side");
-    if (last?.tempo) {
-      const { lowering, bottom, lifting, top } = last.tempo;
-      parts.push(`tempo ${lowering}-${bottom}-${lifting}-${top}`);
-    }
-    if (last?.effort?.kind === "leave") parts.push(`leave ${last.effort.low}`);
-    if (last?.effort?.kind === "rpe") parts.push(`RPE ${plain(last.effort.value)}`);
-    if (last?.effort?.kind === "failure") parts.push("to failure");
+    if (last?.tempo) parts.push(`tempo ${tempoWords(last.tempo)}`);
+    if (last?.effort) parts.push(effortWords(last.effort));
     captions[exercise] = parts.join(", ");
   }
   return captions;

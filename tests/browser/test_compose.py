@@ -1,0 +1,144 @@
+"""Compose by hand and by text: every family written, broken, mended from the offer; lifts moved, paired, turned."""
+
+import re
+
+from playwright.sync_api import expect
+
+from fortis.core.structure.methods import METHODS, write_method
+from tests.browser.test_loop import compose
+
+BREAKS = {
+    " leave ": " laeve ",
+    "within ": "withn ",
+    " to failure": " to failur",
+    "hold ": "holdd ",
+    "rounds": "ronds",
+    "every ": "evry ",
+    " tempo ": " tmpo ",
+    " rest ": " rset ",
+    "for ": "fro ",
+}
+"""A slip of the pen for each word; the first that a structure has is the one that breaks it."""
+
+
+def test_every_family_is_written_broken_and_mended(desktop):
+    form = compose(desktop)
+    problem = desktop.get_by_role("listitem").filter(has_text=re.compile(r"Line \d+, column \d+"))
+    for method in METHODS:
+        written = write_method(method)
+        word, slip = next((word, slip) for word, slip in BREAKS.items() if word in written)
+        form.fill("# Day\n" + written.replace(word, slip, 1))
+        expect(problem).to_have_count(1)
+        problem.get_by_role("button", name=re.compile("^Write ")).first.click()
+        expect(problem).to_have_count(0)
+        expect(form).to_contain_text(written.splitlines()[0].strip())
+        expect(desktop.get_by_role("region", name=re.compile("^Score of"))).to_be_visible()
+
+
+def test_a_family_of_each_kind_is_built_by_hand(desktop):
+    form = compose(desktop, "# Built\n")
+    for name in ("Ascending mini-sets", "Drop set", "Superset of opposites", "Tempo", "Holds"):
+        desktop.get_by_role("button", name="Structures").click()
+        dialog = desktop.get_by_role("dialog", name="Structures")
+        dialog.get_by_role("button", name=name, exact=True).click()
+        dialog.get_by_role("button", name="Add to the session").click()
+        expect(dialog).not_to_be_visible()
+    expect(desktop.get_by_role("region", name=re.compile("^Score of"))).to_have_count(5)
+    expect(form).to_contain_text("pair, 3 rounds")
+
+
+def lines(page):
+    return page.locator(".cm-line").all_inner_texts()
+
+
+def hands(page, name):
+    return page.get_by_role("region", name=f"{name} by hand")
+
+
+def test_numbers_are_turned_by_hand_and_undone(desktop):
+    form = compose(desktop, "# Day\nBack squat: 3 x 5 at 60 kg rest 3:00")
+    bar = hands(desktop, "Back squat")
+    bar.get_by_role("spinbutton", name="Load").press("ArrowUp")
+    bar.get_by_role("spinbutton", name="Sets").fill("4")
+    bar.get_by_role("spinbutton", name="Rest, seconds").fill("150")
+    expect(form).to_contain_text("Back squat: 4 x 5 at 62.5 kg rest 150s")
+    form.click()
+    while lines(desktop)[1] != "Back squat: 3 x 5 at 60 kg rest 3:00":
+        form.press("Control+z")
+
+
+def test_lifts_are_moved_paired_parted_copied_and_taken_out(desktop):
+    form = compose(desktop, "# Day\nBack squat: 5\nRing dip: 3 x 8\nRing row: 3 x 8")
+    desktop.get_by_role("region", name="Score of Ring dip").click()
+    hands(desktop, "Ring dip").get_by_role("button", name="Pair with the next").click()
+    expect(desktop.get_by_role("region", name="Score of Ring dip and Ring row")).to_be_visible()
+    form.press("Alt+ArrowUp")
+    expect(desktop.locator(".cm-line").nth(1)).to_have_text("pair:")
+    hands(desktop, "Ring dip").get_by_role("button", name="Part").click()
+    expect(desktop.locator(".cm-line").nth(1)).to_have_text("Ring dip: 3 x 8")
+    hands(desktop, "Ring dip").get_by_role("button", name="Later").click()
+    expect(desktop.locator(".cm-line").nth(2)).to_have_text("Ring dip: 3 x 8")
+    hands(desktop, "Ring dip").get_by_role("button", name="Copy").click()
+    expect(desktop.locator(".cm-line").nth(3)).to_have_text("Ring dip: 3 x 8")
+    hands(desktop, "Ring dip").get_by_role("button", name="Take out").click()
+    expect(desktop.locator(".cm-line").nth(3)).to_have_text("Back squat: 5")
+    form.click()
+    while lines(desktop)[1:4] != ["Back squat: 5", "Ring dip: 3 x 8", "Ring row: 3 x 8"]:
+        form.press("Control+z")
+
+
+def drag(page, name, to_x, to_y):
+    box = page.locator(f"[data-drag='{name}']").bounding_box()
+    page.mouse.move(box["x"] + 22, box["y"] + 22)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 40, box["y"] + 40, steps=3)
+    page.mouse.move(to_x, to_y, steps=8)
+    page.mouse.up()
+
+
+def test_lifts_are_dragged_to_another_place_and_onto_each_other(desktop):
+    compose(desktop, "# Day\nBack squat: 5 at 60 kg\nRing dip: 3 x 8\nRing row: 3 x 8")
+    row = desktop.get_by_role("region", name="Score of Ring row")
+    box = row.bounding_box()
+    drag(desktop, "Ring dip", box["x"] + 300, box["y"] + box["height"] / 2)
+    expect(desktop.get_by_role("region", name="Score of Ring dip and Ring row")).to_be_visible()
+    top = desktop.get_by_role("region", name="Score of Back squat").bounding_box()
+    drag(desktop, "Ring row", top["x"] + 300, top["y"] - 4)
+    expect(desktop.locator(".cm-line").nth(1)).to_have_text("Ring row: 3 x 8")
+
+
+def test_a_session_is_kept_as_a_template_and_started_from(desktop):
+    form = compose(desktop, "# Rows\nSeal row: 3 x 8 at 50 kg")
+    desktop.get_by_role("button", name="Keep or share").click()
+    desktop.get_by_role("menuitem", name="Keep as a template").click()
+    expect(desktop.get_by_text("Rows is kept as a template.")).to_be_visible()
+    form.fill("")
+    desktop.get_by_role("button", name="Start from …").click()
+    desktop.get_by_role("menuitem", name="Rows").click()
+    expect(form).to_contain_text("Seal row: 3 x 8 at 50 kg")
+    desktop.get_by_role("button", name="Start from …").click()
+    desktop.get_by_role("menuitem", name=re.compile("^Pull(?!, light)")).click()
+    expect(form).to_contain_text("# Pull")
+    expect(desktop.get_by_role("heading", name="Pull", level=2)).to_be_visible()
+    with desktop.expect_download() as download:
+        desktop.get_by_role("button", name="Keep or share").click()
+        desktop.get_by_role("menuitem", name="Save as a text file").click()
+    assert download.value.suggested_filename == "Pull.txt"
+
+
+def test_a_lift_of_ones_own_is_told_and_then_known(desktop):
+    compose(desktop, "# Odd\nPendulum squat: 3 x 8 at 47 kg")
+    expect(desktop.get_by_text("Pendulum squat is not in the library")).to_be_visible()
+    desktop.get_by_role("button", name="Tell Fortis what it is").click()
+    dialog = desktop.get_by_role("dialog")
+    dialog.get_by_label("Loaded with").select_option("stack")
+    dialog.get_by_label("quads").select_option("prime")
+    dialog.get_by_role("button", name="Keep this lift").click()
+    expect(desktop.get_by_text("Pendulum squat is not in the library")).not_to_be_visible()
+    desktop.get_by_role("button", name="Lifts").click()
+    dialog.get_by_role("searchbox").fill("pend")
+    expect(dialog.get_by_text("mine")).to_be_visible()
+    dialog.get_by_role("button", name="Change Pendulum squat").click()
+    dialog.get_by_role("button", name="Forget mine").click()
+    desktop.keyboard.press("Escape")
+    expect(desktop.get_by_text("Pendulum squat is not in the library")).to_be_visible()

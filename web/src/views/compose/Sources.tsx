@@ -1,0 +1,97 @@
+import { useState } from "react";
+import { v4 as newId } from "uuid";
+import { useKeepTemplate, useRecent, useTemplates } from "@/data/queries";
+import { Button } from "@/parts/Button";
+import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
+import { dayWords, isoDate } from "../dates";
+import { EXAMPLE } from "./example";
+
+/** Where a session can start from: templates, what was done lately, an example. */
+export function StartFrom({ onStart }: { onStart: (written: string) => void }) {
+  const { data: templates = [] } = useTemplates();
+  const { data: recent = [] } = useRecent();
+  return (
+    <Menu trigger={<Button look="quiet">Start from …</Button>}>
+      {templates.length > 0 && <MenuHeading>Templates</MenuHeading>}
+      {templates.map((template) => (
+        <MenuItem key={template.id} onSelect={() => onStart(template.written)}>
+          {template.title}
+        </MenuItem>
+      ))}
+      {recent.length > 0 && <MenuHeading>Done lately</MenuHeading>}
+      {recent.map((session) => (
+        <MenuItem key={session.id} onSelect={() => onStart(session.written)}>
+          {session.title}
+          <span className="ml-3 opacity-70">
+            {session.started_at && dayWords(session.started_at, isoDate(new Date()))}
+          </span>
+        </MenuItem>
+      ))}
+      <MenuHeading>To look at</MenuHeading>
+      <MenuItem onSelect={() => onStart(EXAMPLE)}>The example</MenuItem>
+    </Menu>
+  );
+}
+
+/** Ways to keep or pass on a text: a template, the clipboard, a plain file. */
+export function KeepAndShare({ written, title, whole }: { written: string; title: string; whole: boolean }) {
+  const keep = useKeepTemplate();
+  const { data: templates = [] } = useTemplates();
+  const [told, setTold] = useState("");
+  const own = templates.find((template) => template.title === title);
+  const asTemplate = () =>
+    keep.mutate(
+      { id: own?.id ?? newId(), written },
+      {
+        onSuccess: () => setTold(`${title} is kept as a template.`),
+        onError: (error) => setTold(error.message),
+      },
+    );
+  const copy = () =>
+    navigator.clipboard.writeText(written).then(
+      () => setTold("Copied as text."),
+      () => setTold("This browser does not let pages copy; take the file instead."),
+    );
+  const download = () => {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([written], { type: "text/plain" }));
+    link.download = `${title.replace(/[^\p{L}\p{N} -]/gu, "").trim() || "session"}.txt`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+    setTold("Saved as a text file.");
+  };
+  return (
+    <>
+      <Menu
+        trigger={
+          <Button look="quiet" disabled={written.trim() === ""}>
+            Keep or share
+          </Button>
+        }
+      >
+        {whole && (
+          <MenuItem onSelect={asTemplate}>
+            {own ? "Change the template of this name" : "Keep as a template"}
+          </MenuItem>
+        )}
+        {own && (
+          <MenuItem
+            onSelect={() =>
+              keep.mutate(
+                { id: own.id, written: null },
+                { onSuccess: () => setTold("The template is gone; its text is still here.") },
+              )
+            }
+          >
+            Take the template away
+          </MenuItem>
+        )}
+        <MenuItem onSelect={copy}>Copy as text</MenuItem>
+        <MenuItem onSelect={download}>Save as a text file</MenuItem>
+      </Menu>
+      <span role="status" className="self-center text-[15px] text-faint">
+        {told}
+      </span>
+    </>
+  );
+}
