@@ -9,7 +9,7 @@ from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
 from fortis.core.structure.writing import write
 from fortis.core.tally.costing import cost_of_plan
-from fortis.store.lifter import USUAL_KIT
+from fortis.store.places import USUAL_KIT
 
 LINES = """Front squat [belt]: 5 sets of (1 at 92% up 2%, 25s, 3 at 74%) rest 3:00
 Trap-bar deadlift [high handles]: 3 sets of (2, 2, 2) at 87% leave 1 within 10s rest 4:00

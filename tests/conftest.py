@@ -8,7 +8,9 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from fortis.api.app import create_app
+from fortis.core.units import Unit
 from fortis.store.database import open_database
+from fortis.store.lifter import save_lifter
 
 settings.register_profile("fortis", deadline=None)
 settings.load_profile("fortis")
@@ -16,7 +18,11 @@ settings.load_profile("fortis")
 
 @pytest.fixture
 def database(tmp_path):
-    return open_database(tmp_path / "fortis.db")
+    """A new record whose lifter plans no warm-ups: most tests are about the work sets."""
+    opened = open_database(tmp_path / "fortis.db")
+    with opened.begin() as work:
+        save_lifter(work, Unit.KG, training_since=None, warm_ups=None)
+    return opened
 
 
 @pytest.fixture
@@ -45,7 +51,7 @@ class Lifter:
 
     def work(self, session_id):
         steps = self.client.get(f"/api/floor/{session_id}").json()["timeline"]["steps"]
-        return [step for step in steps if step["kind"] == "work"]
+        return [step for step in steps if step["kind"] == "work" and not step["warm_up"]]
 
     def record(self, session_id, step, **went):
         place = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))

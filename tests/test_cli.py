@@ -59,3 +59,29 @@ def test_demo_and_backup(tmp_path):
     again = run("backup", copy, "--db", demo)
     assert (again.exit_code, "exists already" in again.stderr) == (2, True)
     assert run("backup", copy, "--db", str(tmp_path / "none.db")).exit_code == 2
+
+
+def test_load_prints_what_to_put_on():
+    told = run("load", "142.5", "--bar", "20", "--plates", "2x25 1x20 1x10 2x5 1x2.5", "--json")
+    answer = json.loads(told.stdout)
+    assert (answer["total_kg"], answer["side"], answer["rounding_kg"]) == (140, [25, 25, 10], -2.5)
+    assert (answer["below_kg"], answer["above_kg"], answer["would_need_kg"]) == (140, 145, 1.25)
+
+
+def test_load_prints_the_strip_plan_and_the_ramp():
+    told = json.loads(run("load", "--sequence", "160,120,96", "--json").stdout)
+    assert [each["total_kg"] for each in told["loads"]] == [160, 120, 95]
+    assert told["loads"][1]["change"] == "take the outer 20 off each side"
+    ramp = run("load", "140", "--warmup").stdout.splitlines()
+    assert ramp[0].split() == ["20", "×", "8"]
+    assert "each side" in ramp[-1]
+
+
+@pytest.mark.parametrize(
+    ("args", "said"),
+    [(["abc"], "abc"), (["100", "--plates", "3y"], "3y"), (["100", "--bar", "-5"], "-5"), ([], "not a weight")],
+)
+def test_load_says_what_it_cannot_read(args, said):
+    told = run("load", *args)
+    assert told.exit_code == 2
+    assert said in told.stderr

@@ -8,7 +8,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
 from fortis import __version__
-from fortis.api import arranging, compose, floor, ledger, lifts, problems, structures, templates, today
+from fortis.api import arranging, compose, floor, kit, ledger, lifts, problems, structures, templates, today
 from fortis.store.database import Database
 
 FRONT_END = Path(__file__).resolve().parents[2] / "web" / "dist"
@@ -19,7 +19,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END) ->
     app = FastAPI(title="Fortis", version=__version__, docs_url=None, redoc_url=None)
     app.state.database = database
     problems.install(app)
-    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger):
+    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, kit):
         app.include_router(view.router)
     if front_end.is_dir():
         _serve_front_end(app, front_end)

@@ -66,9 +66,10 @@ class BoutDone(BaseModel):
 
 
 Counted = Annotated[int, Path(ge=1, le=1000)]
+WarmUpOrSet = Annotated[int, Path(ge=0, le=1000)]
 
 
-def _place(group: Counted, round: Counted, entry: Counted, set: Counted, bout: Counted) -> Position:
+def _place(group: Counted, round: Counted, entry: Counted, set: WarmUpOrSet, bout: Counted) -> Position:
     return Position(group=group, round=round, entry=entry, set=set, bout=bout)
 
 

@@ -8,8 +8,11 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from fortis.core.loading.kit import PlatesError
+from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
+from fortis.store.places import LastPlaceError, UnknownPlaceError
 from fortis.store.sessions import NotStartedError, UnknownSessionError
 
 
@@ -53,6 +56,24 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(UnknownMethodError)
     async def _unknown_method(_: Request, error: UnknownMethodError) -> JSONResponse:
         return _answer(404, "No such structure", f"There is no structure called {error}.")
+
+    @app.exception_handler(UnknownPlaceError)
+    async def _unknown_place(_: Request, error: UnknownPlaceError) -> JSONResponse:
+        return _answer(404, "No such place", f"There is no place {error}.")
+
+    @app.exception_handler(LastPlaceError)
+    async def _last_place(_: Request, error: LastPlaceError) -> JSONResponse:
+        return _answer(409, "The only place stays", f"Place {error} is the only one; change its kit instead.")
+
+    @app.exception_handler(PlatesError)
+    async def _plates(_: Request, error: PlatesError) -> JSONResponse:
+        return _answer(
+            422, "Those are no plates", str(error), fields=[FieldProblem(field="plates", message=str(error))]
+        )
+
+    @app.exception_handler(TooFewMeasuresError)
+    async def _measures(_: Request, error: TooFewMeasuresError) -> JSONResponse:
+        return _answer(422, "Not enough was weighed", str(error))
 
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:

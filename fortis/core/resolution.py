@@ -1,14 +1,18 @@
 """From a prescription to a resolved one: every load settled in kilograms that can be built, with reasons."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
 
 from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.kit import Kit
-from fortis.core.loading.nearest import Build, Stack, describe_change, nearest
+from fortis.core.loading.nearest import Build, nearest
+from fortis.core.loading.resistance import resistance_of
+from fortis.core.loading.warm_up import School
 from fortis.core.reason import Reason
+from fortis.core.stacking import stacked
 from fortis.core.strength.estimate import Estimate, load_for, multiplier
+from fortis.core.strength.momentary import Asked, Expected, expect
 from fortis.core.structure.model import (
     BodyPlus,
     FixedReps,
@@ -30,7 +34,10 @@ from fortis.core.structure.model import (
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
 from fortis.core.units import Unit, plain, to_kg
 from fortis.core.value import Kilograms, Value
+from fortis.core.warming import warmed
 
+LEAST_EFFECT = 0.75
+"""Reps left that rounding has to move before it is told."""
 USUAL_RESERVE = 2
 """Reps left where a plan names neither load nor effort (common practice for working sets)."""
 
@@ -72,6 +79,7 @@ class Basis:
     last: Mapping[LiftKey, Decimal] = field(default_factory=dict)
     weaker: Mapping[str, Side] = field(default_factory=dict)
     library: Library = LIBRARY
+    warm_ups: School | None = None
 
 
 NO_BASIS = Basis()
@@ -85,9 +93,13 @@ def resolve(prescription: Prescription, basis: Basis = NO_BASIS) -> Prescription
     for each in prescription.sets:
         key = (each.group, each.entry)
         course = courses.setdefault(key, _Course(basis, each, leads[key]))
-        sets.append(each.model_copy(update={"bouts": tuple(map(course.settle, each.bouts))}))
+        done = each.model_copy(update={"bouts": tuple(map(course.settle, each.bouts))})
+        sets.append(course.with_effects_of_rounding(done))
         course.set_done()
-    return prescription.model_copy(update={"sets": tuple(sets)})
+    if basis.kit is None:
+        return prescription.model_copy(update={"sets": tuple(sets)})
+    planned = warmed(sets, basis.kit, basis.warm_ups) if basis.warm_ups else tuple(sets)
+    return prescription.model_copy(update={"sets": stacked(planned, basis.kit)})
 
 
 def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
@@ -130,13 +142,25 @@ class _Course:
         self.exercise: Exercise = first.lift
         key = lift_key(first.exercise, first.setup)
         self.max = basis.estimates.get(key)
+        self.max_of = ""
+        if self.max is None:
+            self._borrow_max(first)
+        self.resistance = resistance_of(first.setup, basis.kit)
+        self.rounded_told = False
         self.last = basis.last.get(key)
         carried = basis.carried.get(key)
         self.carried = carried if carried and carried.written == lead.load else None
         self.top: Decimal | None = None
         self.previous: Decimal | None = None
         self.first_of_set = True
-        self.stack: Stack | None = None
+
+    def _borrow_max(self, first: PlannedSet) -> None:
+        """Where no max is known with this set-up, percentages are taken of the best with another."""
+        name = first.exercise.casefold()
+        others = {setup: max_ for (lift, setup), max_ in self.basis.estimates.items() if lift == name}
+        if others:
+            setup = max(others, key=lambda each: others[each].kg)
+            self.max, self.max_of = others[setup], f" with {setup}" if setup else " without this set-up"
 
     def set_done(self) -> None:
         self.first_of_set = True
@@ -165,8 +189,7 @@ class _Course:
         if abs(build.kg - wanted.kg) >= Decimal("0.05"):
             reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
         body = self.exercise.load_kind is LoadKind.BODY or isinstance(bout.load, BodyPlus)
-        change = describe_change(self.stack or (), build.side, belt=body) if self.stack is not None else ""
-        self.stack = build.side
+        pulls = self.resistance if self.resistance.top_kg else None
         return Settled(
             kg=build.kg,
             wanted_kg=wanted.kg,
@@ -175,9 +198,26 @@ class _Course:
             bar_kg=build.bar_kg,
             side=build.side,
             body=body,
-            change=change,
+            bottom_kg=build.kg + pulls.bottom_kg if pulls else None,
+            top_kg=build.kg + pulls.top_kg if pulls else None,
+            mean_kg=build.kg + pulls.mean_kg if pulls else None,
             reasons=reasons,
         )
+
+    def with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
+        """Say once what rounded loads do to the reps of a set, where its reps are fixed and a max is known."""
+        loads = [bout.settled for bout in each.bouts]
+        if self.rounded_told or self.max is None or self.max_of or not all(loads):
+            return each
+        text = _effect_of_rounding(each, self.max, self._body_part)
+        if not text:
+            return each
+        self.rounded_told = True
+        first = each.bouts[0]
+        assert first.settled is not None
+        reason = Reason(code="rounding effect", text=text)
+        told = first.settled.model_copy(update={"reasons": (*first.settled.reasons, reason)})
+        return each.model_copy(update={"bouts": (first.model_copy(update={"settled": told}), *each.bouts[1:])})
 
     def _percent(self, kg: Decimal) -> Decimal | None:
         if self.max is None:
@@ -238,7 +278,7 @@ class _Course:
         kg = self._of_max(share)
         if kg is None or self.max is None:
             return None
-        text = f"{words} of an estimated max of {self.max.kg:.1f} kg is {plain(kg)} kg."
+        text = f"{words} of an estimated max of {self.max.kg:.1f} kg{self.max_of} is {plain(kg)} kg."
         reason = Reason(code="share of max", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
         if self.carried and self.carried.kg < self.carried.was_kg:
             return _Wanted(kg * self.carried.kg / self.carried.was_kg, (reason, *self.carried.reasons))
@@ -280,8 +320,35 @@ class _Course:
         left = USUAL_RESERVE if reserve is None else int(reserve)
         if self.max is None or (kg := self._of_max(load_for(1.0, reps, left))) is None:
             return None
-        text = f"An estimated max of {self.max.kg:.1f} kg allows {plain(kg)} kg for {reps} leaving {left}."
+        allowed = f"{plain(kg)} kg for {reps} leaving {left}"
+        text = f"An estimated max of {self.max.kg:.1f} kg{self.max_of} allows {allowed}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
+
+
+def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> str:
+    """What the built loads do to the reps of a set beside the wanted ones; empty where it is little."""
+
+    def expected(of: Callable[[Settled], Decimal]) -> list[Expected]:
+        asked = []
+        for bout in each.bouts:
+            assert bout.settled is not None
+            share = (float(of(bout.settled)) + body_part) / max_.kg
+            reps = bout.reps.count if isinstance(bout.reps, FixedReps) else None
+            asked.append(Asked(max(share, 0.05), reps, bout.rest))
+        return expect(asked)
+
+    if not all(isinstance(bout.reps, FixedReps) for bout in each.bouts):
+        return ""
+    wanted, built = expected(lambda load: load.wanted_kg), expected(lambda load: load.kg)
+    short = [at for at, (one, other) in enumerate(zip(wanted, built, strict=True)) if other.reps < one.reps]
+    if short:
+        many, first = len(each.bouts), short[0] + 1
+        which = "the set" if many == 1 else f"bout {first} of {many}"
+        return f"As built, {which} is likely to fall short: {built[short[0]].reps} of {wanted[short[0]].reps} reps."
+    fewer = wanted[-1].left - built[-1].left
+    if abs(fewer) < LEAST_EFFECT:
+        return ""
+    return f"As built, about {abs(fewer):.0f} {'fewer' if fewer > 0 else 'more'} left at the end of a set."
 
 
 def _shift(kg: Decimal, shift: Shift) -> Decimal:

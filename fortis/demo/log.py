@@ -12,14 +12,14 @@ from zoneinfo import ZoneInfo
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LIBRARY, LoadKind
-from fortis.core.loading.kit import Bar, Kit, PlatePairs
+from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.prescription import Position
 from fortis.core.structure.timeline import Step, timeline
 from fortis.core.tally.session import strength_kg
 from fortis.core.units import Unit
 from fortis.demo.lifter import SimulatedLifter
-from fortis.store import lifter, sessions
+from fortis.store import lifter, places, sessions
 from fortis.store.basis import resolved
 from fortis.store.database import open_database
 from fortis.store.tables import SessionRow
@@ -36,13 +36,9 @@ BOATHOUSE = Kit(
         Bar(name="20 kg bar", kind=LoadKind.BAR, kg=Decimal(20)),
         Bar(name="25 kg trap bar", kind=LoadKind.TRAP_BAR, kg=Decimal(25)),
     ),
-    plates=tuple(
-        PlatePairs(kg=Decimal(kg), pairs=pairs)
-        for kg, pairs in (("25", 2), ("20", 1), ("10", 1), ("5", 1), ("2.5", 1))
-    ),
+    plates=read_plates("2x25 1x20 1x10 1x5 1x2.5"),
     dumbbells=tuple(Decimal(kg) for kg in ("10", "12.5", "15", "17.5", "20", "22.5", "25")),
-    stack_step=Decimal(5),
-    stack_most=Decimal(80),
+    machines=(Machine(name="The cable tower", most_kg=Decimal(80)),),
 )
 
 MAXES = {
@@ -111,7 +107,7 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
     making.unlink(missing_ok=True)
     database = open_database(making)
     with database.begin() as work:
-        lifter.save_kit(work, BOATHOUSE)
+        places.save_kit(work, BOATHOUSE)
         zone = ZoneInfo(lifter.lifter(work).zone)
         simulated = SimulatedLifter(dict(MAXES), Random(SEED))
         today = moment.astimezone(zone).date()

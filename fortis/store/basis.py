@@ -19,7 +19,7 @@ from fortis.core.structure.timeline import timeline
 from fortis.core.tally.session import SessionTally, tally
 from fortis.core.tally.sides import weaker_sides
 from fortis.core.units import Unit
-from fortis.store import lifter, sessions
+from fortis.store import lifter, places, sessions
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
 
@@ -56,12 +56,13 @@ def untitled_basis(work: Unit_of_work, now: datetime) -> Basis:
     """What loads are settled from, whatever the session is called."""
     recent = _recent(work, now)
     return Basis(
-        kit=lifter.kit(work),
+        kit=places.kit(work),
         body_kg=lifter.body_kg(work, now.date()),
         estimates=estimates(work, now),
         last=_last_loads(recent),
         weaker=weaker_sides(bout for row in recent for bout in sessions.performed(row)),
         library=library(work),
+        warm_ups=lifter.lifter(work).warm_ups,
     )
 
 
@@ -116,7 +117,7 @@ def recommended(work: Unit_of_work, row: SessionRow) -> tuple[NextLoad, ...]:
     return next_loads(
         sessions.frozen(row),
         sessions.performed(row),
-        lifter.kit(work),
+        places.kit(work, row.place_id),
         row.body_kg or Decimal(0),
         estimates(work, after),
     )

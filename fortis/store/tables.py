@@ -68,6 +68,8 @@ class LifterRow(Table):
     unit: Mapped[str]
     zone: Mapped[str]
     training_since: Mapped[date | None]
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    warm_ups: Mapped[str | None]
 
 
 class BodyWeightRow(Table):

@@ -97,6 +97,7 @@ def drag(page, name, to_x, to_y):
 
 
 def test_lifts_are_dragged_to_another_place_and_onto_each_other(desktop):
+    desktop.set_viewport_size({"width": 1280, "height": 1200})
     compose(desktop, "# Day\nBack squat: 5 at 60 kg\nRing dip: 3 x 8\nRing row: 3 x 8")
     row = desktop.get_by_role("region", name="Score of Ring row")
     box = row.bounding_box()

@@ -3,18 +3,15 @@
 from decimal import Decimal
 
 from fortis.core.exercises import LoadKind
-from fortis.core.loading.kit import Bar, Kit, PlatePairs
+from fortis.core.loading.kit import Bar, Kit, read_plates
 
 
-def kit(*plates, bar="20", dumbbells=(), **more):
+def kit(plates, bar="20", dumbbells=(), **more):
+    bars = more.pop("bars", (Bar(name="the bar", kind=LoadKind.BAR, kg=Decimal(bar)),))
     return Kit(
-        place="test",
-        bars=(Bar(name="the bar", kind=LoadKind.BAR, kg=Decimal(bar)),),
-        plates=tuple(PlatePairs(kg=Decimal(kg), pairs=pairs) for kg, pairs in plates),
-        dumbbells=tuple(map(Decimal, dumbbells)),
-        **more,
+        place="test", bars=bars, plates=read_plates(plates), dumbbells=tuple(map(Decimal, dumbbells)), **more
     )
 
 
-FULL = kit(("25", 3), ("20", 1), ("15", 1), ("10", 1), ("5", 1), ("2.5", 1), ("1.25", 1), dumbbells=("20", "22.5"))
-SPARSE = kit(("20", 2), ("10", 1), ("5", 1))
+FULL = kit("3x25 1x20 1x15 1x10 1x5 1x2.5 1x1.25", dumbbells=("20", "22.5"))
+SPARSE = kit("2x20 1x10 1x5")

@@ -83,7 +83,7 @@ def test_where_the_next_plate_is_too_big_a_jump_reps_come_first():
 
 
 def test_a_cut_no_kit_can_make_gently_holds():
-    load = advice("Back squat: 3 x 5 at 60 leave 2", [(5, 0), (4, 0), (4, 0)], kit=kit(("20", 1)))
+    load = advice("Back squat: 3 x 5 at 60 leave 2", [(5, 0), (4, 0), (4, 0)], kit=kit("1x20"))
     assert (load.move, load.kg) == (Move.HOLD, 60)
     assert "cut too big" in codes(load)
 

@@ -5,7 +5,7 @@ from decimal import Decimal
 import pytest
 
 from fortis.core.exercises import LIBRARY, LoadKind
-from fortis.core.loading.kit import Bar, Kit, PlatePairs
+from fortis.core.loading.kit import Bar, Kit, read_plates
 from fortis.core.loading.nearest import nearest
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
@@ -57,11 +57,10 @@ def test_rpe_is_ten_less_the_reps_left():
 
 def test_plates_for_180():
     """Plates and bar of the weightlifting and powerlifting technical rules (from memory), without collars."""
-    plates = ("25", "20", "15", "10", "5", "2.5", "1.25", "0.5")
     competition = Kit(
         place="platform",
         bars=(Bar(name="20 kg bar", kind=LoadKind.BAR, kg=Decimal(20)),),
-        plates=tuple(PlatePairs(kg=Decimal(kg), pairs=4 if kg == "25" else 1) for kg in plates),
+        plates=read_plates("4x25 1x20 1x15 1x10 1x5 1x2.5 1x1.25 1x0.5"),
     )
     assert nearest(competition, LIBRARY.find("Back squat"), Decimal(180)).side == (25, 25, 25, 5)
 

@@ -98,5 +98,5 @@ def planned_entries(session: Session, prescription: Prescription) -> Iterator[Pl
     """Every entry of a session beside its laid-out sets."""
     for number, group in enumerate(session.groups, start=1):
         for place, entry in enumerate(group.entries, start=1):
-            sets = tuple(each for each in prescription.sets if (each.group, each.entry) == (number, place))
+            sets = tuple(each for each in prescription.work_sets if (each.group, each.entry) == (number, place))
             yield PlannedEntry(number, place, entry, sets[0].lift, sets)

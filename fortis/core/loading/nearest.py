@@ -1,21 +1,21 @@
 """The nearest load that can be built, and what hangs where to build it."""
 
-from bisect import bisect_left
-from collections import Counter
+from bisect import bisect_left, bisect_right
+from collections.abc import Iterator
 from decimal import Decimal
-from functools import lru_cache
+from enum import StrEnum
 
 from fortis.core.exercises import BARS, Exercise, LoadKind
-from fortis.core.loading.kit import Kit, PlatePairs
+from fortis.core.loading.kit import Bar, Handle, Kit
+from fortis.core.loading.shelf import Shelf, Stack, shelf
 from fortis.core.units import plain
 from fortis.core.value import Kilograms, Value
 
-Stack = tuple[Decimal, ...]
-"""Plates from the collar outwards, heaviest first."""
+BELT_NEEDS, BAR_NEEDS = 1, 2
 
 
 class Build(Value):
-    """A load that can be built. `side` is one sleeve of the bar, or what hangs from the belt."""
+    """A load that can be built. `side` is one sleeve of the bar or handle, or what hangs from the belt."""
 
     kg: Kilograms
     side: tuple[Kilograms, ...] = ()
@@ -23,77 +23,123 @@ class Build(Value):
     bar_kg: Kilograms | None = None
 
 
-def nearest(kit: Kit, exercise: Exercise, wanted: Decimal) -> Build:
-    """The buildable load closest to `wanted` kg; of two equally close, the lighter, because it is safer."""
-    loads = buildable(kit, exercise)
-    if not loads:
-        return Build(kg=wanted)
-    at = bisect_left(loads, wanted, key=lambda build: build.kg)
-    below, above = loads[max(at - 1, 0)], loads[min(at, len(loads) - 1)]
+class Where(StrEnum):
+    """On which side of the wanted load to look."""
+
+    NEAREST = "nearest"
+    BELOW = "below"
+    ABOVE = "above"
+
+
+def nearest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
+    """The buildable load closest to `wanted` kg; of two equally close, the lighter, because it is safer.
+
+    `BELOW` and `ABOVE` keep to one side of it, at it included; where there is nothing on that side the
+    closest on the other is given. Lifts of which nothing is known have what is wanted.
+    """
+    found = {
+        Where.BELOW: _below(kit, lift, wanted, inclusive=True),
+        Where.ABOVE: _above(kit, lift, wanted, inclusive=True),
+    }
+    below, above = found[Where.BELOW], found[Where.ABOVE]
+    if below is None or above is None:
+        return below or above or Build(kg=wanted)
+    if where is not Where.NEAREST:
+        return below if where is Where.BELOW else above
     return below if wanted - below.kg <= above.kg - wanted else above
 
 
-def next_above(kit: Kit, exercise: Exercise, kg: Decimal) -> Decimal | None:
+def next_above(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:
     """The smallest buildable load over `kg`, or None where there is none or nothing is known."""
-    return next((build.kg for build in buildable(kit, exercise) if build.kg > kg), None)
+    above = _above(kit, lift, kg, inclusive=False)
+    return above.kg if above else None
 
 
-def next_below(kit: Kit, exercise: Exercise, kg: Decimal) -> Decimal | None:
+def next_below(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:
     """The largest buildable load under `kg`, or None where there is none or nothing is known."""
-    return next((build.kg for build in reversed(buildable(kit, exercise)) if build.kg < kg), None)
+    below = _below(kit, lift, kg, inclusive=False)
+    return below.kg if below else None
 
 
-def buildable(kit: Kit, exercise: Exercise) -> tuple[Build, ...]:
-    """Every load the kit allows for a lift, lightest first; empty where loads are free (unknown lifts)."""
-    return _buildable(kit, exercise.load_kind)
+def _below(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool) -> Build | None:
+    found = list(_candidates(kit, lift, kg, inclusive=inclusive, upwards=False))
+    return max(found, key=lambda build: (build.kg, -len(build.side)), default=None)
 
 
-@lru_cache(maxsize=256)
-def _buildable(kit: Kit, kind: LoadKind) -> tuple[Build, ...]:
-    match kind:
-        case LoadKind.DUMBBELLS | LoadKind.DUMBBELL:
-            return tuple(Build(kg=kg) for kg in sorted(kit.dumbbells))
+def _above(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool) -> Build | None:
+    found = list(_candidates(kit, lift, kg, inclusive=inclusive, upwards=True))
+    return min(found, key=lambda build: (build.kg, len(build.side)), default=None)
+
+
+def _candidates(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool, upwards: bool) -> Iterator[Build]:
+    """The closest load on one side from each thing the lift can be loaded with."""
+    match lift.load_kind:
+        case LoadKind.DUMBBELL | LoadKind.DUMBBELLS:
+            yield from _fixed(kit.dumbbells, kg, inclusive=inclusive, upwards=upwards)
+            for handle in kit.handles:
+                if handle.count >= lift.implements:
+                    yield from _loaded(handle, kit, 2 * lift.implements, kg, inclusive=inclusive, upwards=upwards)
         case LoadKind.STACK:
-            steps = int(kit.stack_most / kit.stack_step)
-            return tuple(Build(kg=kit.stack_step * step) for step in range(1, steps + 1))
-        case LoadKind.BODY:
-            singles = tuple(PlatePairs(kg=plate.kg, pairs=plate.pairs * 2) for plate in kit.plates)
-            return tuple(Build(kg=kg, side=stack) for kg, stack in sorted(_stacks(singles).items()))
-    bar = kit.bar_for(kind)
-    if kind not in BARS or bar is None:
-        return ()
-    return tuple(
-        Build(kg=bar.kg + 2 * side_kg, side=stack, bar=bar.name, bar_kg=bar.kg)
-        for side_kg, stack in sorted(_stacks(kit.plates).items())
-    )
+            machine = kit.machine_for(lift.name)
+            if machine:
+                yield from _fixed(machine.pins(), kg, inclusive=inclusive, upwards=upwards)
+        case LoadKind.BODY if kit.belt:
+            found = _side(shelf(kit.plates, BELT_NEEDS), kg, inclusive=inclusive, upwards=upwards)
+            if found:
+                yield Build(kg=found[0], side=found[1])
+        case kind if kind in BARS:
+            bar = kit.bar_for(kind)
+            if bar:
+                yield from _loaded(bar, kit, BAR_NEEDS, kg, inclusive=inclusive, upwards=upwards)
 
 
-@lru_cache(maxsize=64)
-def _stacks(plates: tuple[PlatePairs, ...]) -> dict[Decimal, Stack]:
-    """Every sum that one sleeve can carry, with the stack of fewest plates that makes it, the big ones first."""
-    stacks: dict[Decimal, Stack] = {Decimal(0): ()}
-    for plate in sorted(plates, key=lambda plate: -plate.kg):
-        for total, stack in list(stacks.items()):
-            for count in range(1, plate.pairs + 1):
-                kg = total + count * plate.kg
-                made = (*stack, *[plate.kg] * count)
-                known = stacks.get(kg)
-                if known is None or (len(made), known) < (len(known), made):
-                    stacks[kg] = made
-    return stacks
+def _fixed(loads: tuple[Decimal, ...], kg: Decimal, *, inclusive: bool, upwards: bool) -> Iterator[Build]:
+    ordered = sorted(loads)
+    if upwards:
+        at = (bisect_left if inclusive else bisect_right)(ordered, kg)
+    else:
+        at = (bisect_right if inclusive else bisect_left)(ordered, kg) - 1
+    if 0 <= at < len(ordered):
+        yield Build(kg=ordered[at])
+
+
+def _loaded(
+    bar: Bar | Handle, kit: Kit, needs: int, kg: Decimal, *, inclusive: bool, upwards: bool
+) -> Iterator[Build]:
+    plates = shelf(kit.plates, needs, bar.sleeve_mm)
+    found = _side(plates, (kg - bar.empty_kg) / 2, inclusive=inclusive, upwards=upwards)
+    if found:
+        yield Build(kg=bar.empty_kg + 2 * found[0], side=found[1], bar=bar.name, bar_kg=bar.empty_kg)
+
+
+def _side(plates: Shelf, kg: Decimal, *, inclusive: bool, upwards: bool) -> tuple[Decimal, Stack] | None:
+    return plates.above(kg, inclusive=inclusive) if upwards else plates.below(kg, inclusive=inclusive)
 
 
 def describe_change(before: Stack, after: Stack, *, belt: bool = False) -> str:
-    """What to take off and put on to get from one stack to the next; empty where nothing moves."""
-    off, on = Counter(before) - Counter(after), Counter(after) - Counter(before)
+    """What to take off and put on to get from one stack to the next, outermost first; empty where nothing moves."""
+    same = shared(before, after)
+    off, on = before[same:], after[same:]
     where = "" if belt else " each side"
     parts = []
     if off:
-        parts.append(f"take {_list(off)} off{where}")
+        whole = not same and len(off) > 1
+        what = "everything" if whole else f"{'the outer ' if same else ''}{_list(off[::-1])}"
+        parts.append(f"take {what} off{where}")
     if on:
         parts.append(f"put {_list(on)} on{where}")
     return ", ".join(parts)
 
 
-def _list(plates: Counter[Decimal]) -> str:
-    return " + ".join(plain(plate) for plate in sorted(plates.elements(), reverse=True))
+def shared(before: Stack, after: Stack) -> int:
+    """How many plates from the collar on can stay."""
+    same = 0
+    for one, other in zip(before, after, strict=False):
+        if one != other:
+            break
+        same += 1
+    return same
+
+
+def _list(plates: Stack) -> str:
+    return " + ".join(map(plain, plates))

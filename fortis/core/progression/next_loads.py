@@ -95,7 +95,7 @@ def carried(loads: Sequence[NextLoad]) -> dict[LiftKey, Carried]:
 
 
 def _entries(prescription: Prescription) -> list[list[PlannedSet]]:
-    ordered = sorted(prescription.sets, key=lambda each: (each.group, each.entry))
+    ordered = sorted(prescription.work_sets, key=lambda each: (each.group, each.entry))
     return [list(sets) for _, sets in groupby(ordered, key=lambda each: (each.group, each.entry))]
 
 

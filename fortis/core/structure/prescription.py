@@ -44,16 +44,26 @@ SIZE_REST = 120
 GROUP_REST = 60
 """Usual rest after a round of a pair or circuit (common practice: about a minute)."""
 MOST_ROUNDS_THAT_FIT = 60
+WARM_UP = 0
+"""The number of the set that is a lift's warm-up; work sets count from 1."""
 
 
 class Position(Value):
-    """A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count."""
+    """A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
+
+    Set 0 is the lift's warm-up.
+    """
 
     group: int
     round: int
     entry: int
     set: int
     bout: int
+
+    @property
+    def is_warm_up(self) -> bool:
+        """Whether this belongs to a warm-up."""
+        return self.set == WARM_UP
 
     def __str__(self) -> str:
         return f"{self.group}.{self.round}.{self.entry}.{self.set}.{self.bout}"
@@ -63,7 +73,8 @@ class Settled(Value):
     """A load decided for one bout: what goes on, what was wanted, and why.
 
     `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
-    bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding.
+    bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding. With bands or chains
+    `bottom_kg`, `top_kg` and `mean_kg` are what the lift weighs low, locked out and over its range.
     """
 
     kg: Kilograms
@@ -73,7 +84,11 @@ class Settled(Value):
     bar_kg: Kilograms | None = None
     side: tuple[Kilograms, ...] = ()
     body: bool = False
+    bottom_kg: Kilograms | None = None
+    top_kg: Kilograms | None = None
+    mean_kg: Kilograms | None = None
     change: str = ""
+    note: str = ""
     reasons: tuple[Reason, ...] = ()
 
 
@@ -119,6 +134,11 @@ class PlannedSet(Value):
             return {**fields, "lift": LIBRARY.find(fields["exercise"])}
         return fields
 
+    @property
+    def is_warm_up(self) -> bool:
+        """Whether this is the warm-up of its lift, which counts for nothing but time."""
+        return self.number == WARM_UP
+
     def position(self, bout: PlannedBout) -> Position:
         """Where one of this set's bouts stands in the session."""
         return Position(group=self.group, round=self.round, entry=self.entry, set=self.number, bout=bout.number)
@@ -129,6 +149,11 @@ class Prescription(Value):
 
     title: str
     sets: tuple[PlannedSet, ...]
+
+    @property
+    def work_sets(self) -> tuple[PlannedSet, ...]:
+        """The sets without the warm-ups."""
+        return tuple(each for each in self.sets if not each.is_warm_up)
 
 
 def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:

@@ -60,6 +60,7 @@ class Step(Value):
     set: int
     bout: int
     short: bool = False
+    warm_up: bool = False
     what: Literal["load", "side", "station"] | None = None
     side: Side = Side.BOTH
     setup: SetUp = SetUp()
@@ -148,6 +149,7 @@ def _step(kind: Kind, seconds: int, each: PlannedSet, bout: PlannedBout, **more:
         set=each.number,
         bout=bout.number,
         side=bout.side,
+        warm_up=each.is_warm_up,
         **more,
     )
 

@@ -72,7 +72,7 @@ class _Row:
 def cost_of_plan(prescription: Prescription, seconds: int, body_kg: Decimal | None = None) -> Costing:
     """Cost a plan that takes `seconds`. Sets without a stated effort are taken for hard ones."""
     rows = []
-    for each in prescription.sets:
+    for each in prescription.work_sets:
         for index, bout in enumerate(each.bouts):
             reps = expected_reps(bout.reps, index) or 0
             half = bout.range_of_motion is not RangeOfMotion.FULL
@@ -108,7 +108,7 @@ def cost_of_performance(
             hard=went.reserve is not None and went.reserve <= HARD_WITHIN,
             failed=went.reserve == 0,
         )
-        for each in prescription.sets
+        for each in prescription.work_sets
         for bout in each.bouts
         if (went := done.get(each.position(bout)))
     ]

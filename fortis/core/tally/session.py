@@ -56,12 +56,17 @@ def strength_kg(lift: Exercise, kg: Decimal | None, body_kg: Decimal | None) -> 
     return None if lift.load_kind is LoadKind.BODY else kg
 
 
+def work_of(bouts: Iterable[PerformedBout]) -> tuple[PerformedBout, ...]:
+    """The bouts that count: all but the warm-ups."""
+    return tuple(bout for bout in bouts if not bout.position.is_warm_up)
+
+
 def tonnage(bouts: Iterable[PerformedBout], body_kg: Decimal | None = None, library: Library = LIBRARY) -> Decimal:
-    """Full reps times the weight moved, summed, in kg. Half reps are recorded and not counted here."""
-    return sum(
-        ((moved_kg(library.find(bout.exercise), bout.kg, body_kg) or Decimal(0)) * bout.reps for bout in bouts),
-        Decimal(0),
-    )
+    """Full reps times the weight moved, summed, in kg. Warm-ups do not count, and half reps are only recorded."""
+    total = Decimal(0)
+    for bout in work_of(bouts):
+        total += (moved_kg(library.find(bout.exercise), bout.kg, body_kg) or Decimal(0)) * bout.reps
+    return total
 
 
 def tally(
@@ -69,7 +74,7 @@ def tally(
 ) -> SessionTally:
     """Add up a session. `bouts` are in the order they were done."""
     by_lift: dict[tuple[str, str], list[PerformedBout]] = {}
-    for bout in bouts:
+    for bout in work_of(bouts):
         by_lift.setdefault((bout.exercise, str(bout.setup)), []).append(bout)
     lifts = tuple(_lift(of_lift, body_kg, library) for of_lift in by_lift.values())
     total = sum((lift.tonnage_kg for lift in lifts), Decimal(0))

@@ -29,62 +29,49 @@ export function Hands({
   return (
     <section
       aria-label={`${name} by hand`}
-      className="rounded-card border border-hairline bg-panel px-4 py-3"
+      className="flex flex-wrap items-end gap-x-6 gap-y-2 rounded-card border border-hairline bg-panel px-4 pt-2 pb-3"
     >
-      <div className="flex flex-wrap items-center gap-x-4">
-        <h2 className="mr-auto font-bold">{name}</h2>
-        <Act act="earlier" onAct={onAct} icon={<ArrowUp size={16} aria-hidden />}>
-          Earlier
-        </Act>
-        <Act act="later" onAct={onAct} icon={<ArrowDown size={16} aria-hidden />}>
-          Later
-        </Act>
-        {paired ? (
-          <Act act="part" onAct={onAct} icon={<Unlink2 size={16} aria-hidden />}>
-            Part
-          </Act>
-        ) : (
-          <Act act="pair" onAct={onAct} icon={<Link2 size={16} aria-hidden />}>
-            Pair with the next
-          </Act>
-        )}
-        <Act act="copy" onAct={onAct} icon={<Copy size={16} aria-hidden />}>
-          Copy
-        </Act>
-        <Act act="remove" onAct={onAct} icon={<Trash2 size={16} aria-hidden />}>
-          Take out
-        </Act>
-      </div>
-      {numbers.length > 0 && (
-        <div className="mt-1 flex flex-wrap gap-x-4 gap-y-2">
-          {numbers.map((number) => (
-            <Turned key={`${line} ${number.label}`} number={number} written={written} onWrite={onWrite} />
-          ))}
+      <div>
+        <h2 className="font-bold">{name}</h2>
+        <div className="-ml-3 flex">
+          <Act act="earlier" onAct={onAct} does="Earlier" icon={<ArrowUp size={18} aria-hidden />} />
+          <Act act="later" onAct={onAct} does="Later" icon={<ArrowDown size={18} aria-hidden />} />
+          {paired ? (
+            <Act act="part" onAct={onAct} does="Part" icon={<Unlink2 size={18} aria-hidden />} />
+          ) : (
+            <Act act="pair" onAct={onAct} does="Pair with the next" icon={<Link2 size={18} aria-hidden />} />
+          )}
+          <Act act="copy" onAct={onAct} does="Copy" icon={<Copy size={18} aria-hidden />} />
+          <Act act="remove" onAct={onAct} does="Take out" icon={<Trash2 size={18} aria-hidden />} />
         </div>
-      )}
+      </div>
+      {numbers.map((number) => (
+        <Turned key={`${line} ${number.label}`} number={number} written={written} onWrite={onWrite} />
+      ))}
     </section>
   );
 }
 
 function Act({
   act,
+  does,
   icon,
   onAct,
-  children,
 }: {
   act: Act;
+  does: string;
   icon: ReactNode;
   onAct: (act: Act) => void;
-  children: ReactNode;
 }) {
   return (
     <button
       type="button"
+      aria-label={does}
+      title={does}
       onClick={() => onAct(act)}
-      className="flex min-h-11 items-center gap-1.5 text-[15px] text-faint hover:text-ink"
+      className="grid size-11 place-items-center text-faint hover:text-ink"
     >
       {icon}
-      {children}
     </button>
   );
 }

@@ -27,7 +27,7 @@ export function WrittenForm({
   return (
     <section
       aria-label="The session in writing"
-      className="on-colour shrink-0 rounded-card bg-slate px-5 py-3 text-slate-text lg:max-h-[34dvh] lg:overflow-y-auto"
+      className="on-colour shrink-0 rounded-card bg-slate px-5 py-3 text-slate-text lg:max-h-[30dvh] lg:overflow-y-auto"
     >
       <p className="mb-2 flex justify-between text-sm text-slate-faint">
         <span>Written form. The score follows.</span>

@@ -1,0 +1,263 @@
+"""The strip plan: for a run of loads on one bar, the stacks with which the fewest plates move.
+
+What comes off must lie outermost, so a plate that goes on while others lie under it comes off before they do:
+the spans of loads over which plates lie are nested. The plan is the cheapest set of nested spans that makes
+every load exactly. It is found from the inside out over all spans of loads and all sets of plates that can lie
+under them, the sets side by side in one array.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import lru_cache
+from itertools import groupby
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fortis.core.loading.nearest import describe_change, shared
+from fortis.core.loading.shelf import Denomination, Stack
+from fortis.core.value import Kilograms, Value
+
+MOST_SETS_OF_PLATES = 4_000
+"""Beyond this many the plates are thinned out to those of the heaviest-first stacks: still good, maybe not best."""
+_NEVER = 1 << 28
+_MOVE = 1 << 14
+"""A plate moved counts this much, and a gram of it far less: first the fewest plates, then the lightest."""
+
+
+class Stripping(Value):
+    """The stacks of a run of loads, one side of the bar each, and the plates moved on that side in all.
+
+    `moves` counts each plate put on or taken off, from the empty bar and back to it.
+    """
+
+    stacks: tuple[tuple[Kilograms, ...], ...]
+    moves: int
+
+    def changes(self, *, belt: bool = False) -> tuple[str, ...]:
+        """What to do before each load, in words; empty where nothing moves."""
+        before: Stack = ()
+        words = []
+        for stack in self.stacks:
+            words.append(describe_change(before, stack, belt=belt))
+            before = stack
+        return tuple(words)
+
+
+class NoSuchLoadError(ValueError):
+    """A load that the plates cannot make exactly. `kg` is one side."""
+
+    def __init__(self, kg: Decimal) -> None:
+        self.kg = kg
+        super().__init__(f"no plates make {kg} kg on one side")
+
+
+def moves_of(stacks: Sequence[Stack]) -> int:
+    """Plates put on and taken off on one side to go through some stacks, from empty to empty."""
+    moves = 0
+    before: Stack = ()
+    for stack in (*stacks, ()):
+        same = shared(before, stack)
+        moves += len(before) + len(stack) - 2 * same
+        before = stack
+    return moves
+
+
+def strip_plan(plates: Sequence[Denomination], sides: Sequence[Decimal], room: int | None = None) -> Stripping:
+    """Choose the stacks for a run of side weights so that the fewest plates move. Raises `NoSuchLoadError`.
+
+    `sides` are the kilograms on one sleeve, load by load; `room` the millimetres there are for plates.
+    """
+    loads, places = _without_repeats(sides)
+    bundles = _bundles(tuple(plates), max(loads, default=Decimal(0)), room)
+    for load in loads:
+        if load not in bundles.by_weight:
+            raise NoSuchLoadError(load)
+    stacks: list[Stack] = []
+    for is_empty, grouped in groupby(loads, key=lambda load: not load):
+        run = list(grouped)
+        stacks += [()] * len(run) if is_empty else _Search(bundles, run).stacks()
+    every = tuple(stacks[place] for place in places)
+    return Stripping(stacks=every, moves=moves_of(every))
+
+
+def _without_repeats(sides: Sequence[Decimal]) -> tuple[list[Decimal], list[int]]:
+    """The loads with runs of the same made one, and for each given load its place among them."""
+    loads: list[Decimal] = []
+    places = []
+    for side in sides:
+        if not loads or loads[-1] != side:
+            loads.append(side)
+        places.append(len(loads) - 1)
+    return loads, places
+
+
+@dataclass(frozen=True)
+class _Bundles:
+    """All sets of plates that can be on a sleeve, the ones with fewer plates first.
+
+    `onto[i, d]` is the set that set `i` becomes with one more plate of denomination `d`; the last row stands
+    for what cannot be. `weights` are in exact units of the smallest part of a kilogram that occurs.
+    """
+
+    kgs: tuple[Decimal, ...]
+    weights: NDArray[np.int64]
+    layers: tuple[slice, ...]
+    onto: NDArray[np.int64]
+    costs: NDArray[np.int32]
+    by_weight: frozenset[Decimal]
+    unit: Decimal
+
+
+@lru_cache(maxsize=64)
+def _bundles(plates: tuple[Denomination, ...], heaviest: Decimal, room: int | None) -> _Bundles:
+    counts: list[tuple[int, ...]] = [()]
+    for plate in plates:
+        counts = [(*some, count) for some in counts for count in range(plate.most + 1)]
+        counts = [some for some in counts if _weigh(plates, some) <= heaviest and _fits(plates, some, room)]
+        if len(counts) > MOST_SETS_OF_PLATES:
+            counts = sorted(counts, key=sum)[:MOST_SETS_OF_PLATES]
+    counts.sort(key=sum)
+    index = {some: place for place, some in enumerate(counts)}
+    nothing = len(counts)
+    onto = np.full((nothing + 1, max(len(plates), 1)), nothing, dtype=np.int64)
+    for some, place in index.items():
+        for kind in range(len(plates)):
+            more = (*some[:kind], some[kind] + 1, *some[kind + 1 :])
+            onto[place, kind] = index.get(more, nothing)
+    totals = [_weigh(plates, some) for some in counts]
+    places = max((_decimals(plate.kg) for plate in plates), default=0)
+    unit = Decimal(1).scaleb(-places)
+    sizes = [sum(some) for some in counts]
+    layers = []
+    for size in range(max(sizes) + 1):
+        first = sizes.index(size) if size in sizes else 0
+        layers.append(slice(first, first + sizes.count(size)))
+    return _Bundles(
+        kgs=tuple(plate.kg for plate in plates),
+        weights=np.array([int(each / unit) for each in totals], dtype=np.int64),
+        layers=tuple(layers),
+        onto=onto,
+        costs=np.array(
+            [_MOVE + min(int(plate.kg * 20), _MOVE // 64) for plate in plates] or [_MOVE], dtype=np.int64
+        ),
+        by_weight=frozenset(totals),
+        unit=unit,
+    )
+
+
+def _decimals(kg: Decimal) -> int:
+    """How many decimals a plate is told in."""
+    return max(-int(kg.normalize().as_tuple().exponent), 0)
+
+
+def _weigh(plates: tuple[Denomination, ...], counts: tuple[int, ...]) -> Decimal:
+    return sum((plate.kg * count for plate, count in zip(plates, counts, strict=False)), Decimal(0))
+
+
+def _fits(plates: tuple[Denomination, ...], counts: tuple[int, ...], room: int | None) -> bool:
+    return room is None or sum(p.thick * count for p, count in zip(plates, counts, strict=False)) <= room
+
+
+class _Search:
+    """The cheapest nested spans for some loads.
+
+    `open[n][:, a]` has for every set of plates what the `n` loads from the `a`th on cost on top of it, and
+    `spanning[n][:, a]` what they cost where one more plate lies under all of them.
+    """
+
+    def __init__(self, bundles: _Bundles, loads: Sequence[Decimal]) -> None:
+        self.bundles = bundles
+        self.loads = np.array([int(load / bundles.unit) for load in loads], dtype=np.int64)
+        self.exact = bundles.weights[:, None] == self.loads[None, :]
+        self.open = [np.zeros((len(bundles.weights) + 1, len(loads) + 1), dtype=np.int32)]
+        self.spanning = [self.open[0]]
+        lightest = self.loads
+        for length in range(1, len(loads) + 1):
+            if length > 1:
+                lightest = np.minimum(lightest[:-1], self.loads[length - 1 :])
+            self._fill(length, lightest)
+
+    def _fill(self, length: int, lightest: NDArray[np.int64]) -> None:
+        """Work out what all spans of a length cost over every set of plates, from those with most plates down."""
+        spans = len(lightest)
+        costs = np.full((len(self.bundles.weights) + 1, spans), _NEVER, dtype=np.int32)
+        spanning = costs.copy()
+        best = costs.copy()
+        for head in range(1, length):
+            apart = self.spanning[head][:, :spans] + self.open[length - head][:, head : head + spans]
+            np.minimum(best, apart, out=best)
+        rest = self.open[length - 1][:-1, 1 : spans + 1]
+        np.minimum(best[:-1], np.where(self.exact[:, :spans], rest, _NEVER), out=best[:-1])
+        possible = self.bundles.weights[:, None] <= lightest[None, :]
+        for layer in reversed(self.bundles.layers):
+            for kind, move in enumerate(self.bundles.costs):
+                one_more = costs[self.bundles.onto[layer, kind]] + move
+                np.minimum(spanning[layer], one_more, out=spanning[layer])
+            done = np.minimum(best[layer], spanning[layer])
+            costs[layer] = np.where(possible[layer], done, _NEVER)
+        self.open.append(costs)
+        self.spanning.append(spanning)
+
+    def stacks(self) -> list[Stack]:
+        """The stacks of the cheapest plan, load by load."""
+        stacks: list[list[Decimal]] = [[] for _ in self.loads]
+        todo: list[tuple[int, int, int]] = [(0, len(self.loads) - 1, 0)]
+        while todo:
+            first, last, under = todo.pop()
+            if first > last:
+                continue
+            cost = self._cost(first, last, under)
+            if self.exact[under, first] and self._cost(first + 1, last, under) == cost:
+                todo.append((first + 1, last, under))
+                continue
+            end = self._end_of_span(first, last, under, cost)
+            above = self.open[end - first + 1][self.bundles.onto[under], first] + self.bundles.costs
+            kind = int(np.argmin(above))
+            for place in range(first, end + 1):
+                stacks[place].append(self.bundles.kgs[kind])
+            todo.append((end + 1, last, under))
+            todo.append((first, end, int(self.bundles.onto[under, kind])))
+        return [tuple(stack) for stack in _heavy_inside(stacks)]
+
+    def _cost(self, first: int, last: int, under: int) -> int:
+        return int(self.open[last - first + 1][under, first])
+
+    def _end_of_span(self, first: int, last: int, under: int, cost: int) -> int:
+        """Where the span of the plate put on for the first load ends; the longest of the cheapest."""
+        for end in range(last, first - 1, -1):
+            spanning = int(self.spanning[end - first + 1][under, first])
+            if spanning + self._cost(end + 1, last, under) == cost:
+                return end
+        raise AssertionError("a cost that no span explains")
+
+
+def _heavy_inside(stacks: list[list[Decimal]]) -> list[list[Decimal]]:
+    """Plates that go on and come off together can lie in any order: the heavy ones inside."""
+    for place, stack in enumerate(stacks):
+        before = stacks[place - 1] if place else []
+        kept = shared(tuple(before), tuple(stack))
+        following = stacks[place + 1 :]
+        fresh = stack[kept:]
+        stays = [_stays(stack, kept + depth, following) for depth in range(len(fresh))]
+        start = 0
+        while start < len(fresh):
+            end = start
+            while end < len(fresh) and stays[end] == stays[start]:
+                end += 1
+            ordered = sorted(fresh[start:end], reverse=True)
+            for later in (stack, *following[: stays[start]]):
+                later[kept + start : kept + end] = ordered
+            start = end
+    return stacks
+
+
+def _stays(stack: list[Decimal], depth: int, following: list[list[Decimal]]) -> int:
+    """For how many of the following loads the plate at `depth` stays where it is."""
+    stays = 0
+    for later in following:
+        if later[: depth + 1] != stack[: depth + 1]:
+            break
+        stays += 1
+    return stays

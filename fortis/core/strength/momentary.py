@@ -1,0 +1,81 @@
+"""Strength inside a set: how many reps are left now, after these bouts and these rests.
+
+Momentary strength S is a share of the fresh one-rep max, 1 when fresh. A load of share f allows R(f) reps from
+fresh, so each costs d(f) = (1 − f) / R(f), and at any moment (S − f) / d(f) reps are left. A rest brings back
+a share of what is missing, fast at first and slowly after; a small part of every rep's cost stays for the day.
+
+The curve R(f) = 30 (1/f − 1) is Epley's formula (1985) turned around; the recovery was fitted to what lifters
+report of clusters, rest-pause and ascending mini-sets (common practice, no source).
+"""
+
+from collections.abc import Iterable
+from math import exp, floor
+from typing import NamedTuple
+
+FAST_SHARE, FAST_SECONDS, SLOW_SECONDS = 0.45, 17.0, 150.0
+LASTING = 0.006
+"""The share of each rep's cost that hardly comes back within the session."""
+_NEARLY = 1e-9
+
+
+def reps_to_failure(share: float) -> float:
+    """Reps from fresh to failure at a share of the max, R(f)."""
+    return 30 * (1 / share - 1)
+
+
+def recovered(seconds: float) -> float:
+    """The share of what is missing that a rest brings back."""
+    left = FAST_SHARE * exp(-seconds / FAST_SECONDS) + (1 - FAST_SHARE) * exp(-seconds / SLOW_SECONDS)
+    return 1 - left
+
+
+class Asked(NamedTuple):
+    """A bout to come: its load as a share of the max, its reps (None: all there are), the rest after it."""
+
+    share: float
+    reps: int | None
+    rest: float
+
+
+class Expected(NamedTuple):
+    """What to expect of a bout: the reps that will be done, and those left after them."""
+
+    reps: int
+    left: float
+
+
+class Momentary:
+    """A lifter's strength in one lift as a session goes on."""
+
+    def __init__(self) -> None:
+        self.missing = 0.0
+        self.lasting = 0.0
+
+    def left(self, share: float) -> float:
+        """Reps that are left at a share of the max, now."""
+        cost = (1 - share) / reps_to_failure(share) if share < 1 else 1 / 30
+        return (1 - self.missing - self.lasting - share) / cost
+
+    def perform(self, share: float, reps: int | None) -> Expected:
+        """Do a bout, as far as strength goes."""
+        left = self.left(share) + (1 if share >= 1 else 0)
+        possible = max(floor(left + _NEARLY), 0)
+        done = possible if reps is None else min(reps, possible)
+        cost = done * ((1 - share) / reps_to_failure(share) if share < 1 else 1 / 30)
+        self.missing += cost * (1 - LASTING)
+        self.lasting += cost * LASTING
+        return Expected(done, max(left - done, 0.0))
+
+    def rest(self, seconds: float) -> None:
+        """Let time pass."""
+        self.missing *= 1 - recovered(seconds)
+
+
+def expect(bouts: Iterable[Asked]) -> list[Expected]:
+    """What to expect of some bouts of one lift, done one after the other from fresh."""
+    strength = Momentary()
+    expected = []
+    for bout in bouts:
+        expected.append(strength.perform(bout.share, bout.reps))
+        strength.rest(bout.rest)
+    return expected

@@ -1,0 +1,71 @@
+"""Warm-ups put into a settled plan, before the first work set of the lifts that want them."""
+
+from collections.abc import Sequence
+
+from fortis.core.exercises import BARS, Muscle
+from fortis.core.loading.kit import Kit
+from fortis.core.loading.warm_up import School, WarmUpSet, warm_up
+from fortis.core.structure.model import FixedReps, SetUp
+from fortis.core.structure.prescription import WARM_UP, PlannedBout, PlannedSet, Settled
+
+REST = 60
+"""Seconds between warm-up sets: about as long as it takes to change the plates and breathe (common practice)."""
+REST_BEFORE_WORK = 120
+STILL_WARM = 2
+"""So many of the heaviest warm-up sets are enough where the muscles have worked already."""
+
+
+def warmed(sets: Sequence[PlannedSet], kit: Kit, school: School) -> tuple[PlannedSet, ...]:
+    """The plan with a warm-up before the first work set of every bar lift that is not a small one.
+
+    The first lift of the day is taken for cold; lifts whose prime muscles have worked take the last steps only.
+    Bands go on one pair at a time.
+    """
+    planned: list[PlannedSet] = []
+    seen: set[tuple[int, int]] = set()
+    warm: set[Muscle] = set()
+    for each in sets:
+        entry = (each.group, each.entry)
+        if entry not in seen:
+            seen.add(entry)
+            before = _warm_up_of(each, kit, school, warm, cold=not planned)
+            planned += [before] if before else []
+            warm |= set(each.lift.prime)
+        planned.append(each)
+    return tuple(planned)
+
+
+def _warm_up_of(first: PlannedSet, kit: Kit, school: School, warm: set[Muscle], *, cold: bool) -> PlannedSet | None:
+    settled = first.bouts[0].settled
+    if settled is None or first.lift.small or first.lift.load_kind not in BARS:
+        return None
+    steps = list(warm_up(kit, first.lift, settled.kg, school=school, cold=cold))
+    if set(first.lift.prime) <= warm:
+        steps = steps[-STILL_WARM:]
+    bands = [item for item in first.setup.items if "band" in item.casefold()]
+    if not steps:
+        return None
+    bouts = [_bout(number, step, settled) for number, step in enumerate(steps, start=1)]
+    if len(bands) > 1:
+        bouts += _band_by_band(len(bouts), bands, settled)
+    bouts[-1] = bouts[-1].model_copy(update={"rest": 0})
+    own = {"number": WARM_UP, "bouts": tuple(bouts), "rest": REST_BEFORE_WORK, "every": None}
+    return first.model_copy(update={**own, "setup": _bare(first)})
+
+
+def _bare(first: PlannedSet) -> SetUp:
+    """The set-up without what only the work sets need."""
+    return SetUp(items=tuple(item for item in first.setup.items if "band" not in item.casefold()))
+
+
+def _bout(number: int, step: WarmUpSet, work: Settled, note: str = "") -> PlannedBout:
+    settled = Settled(kg=step.kg, wanted_kg=step.kg, bar=work.bar, bar_kg=work.bar_kg, note=note)
+    return PlannedBout(number=number, reps=FixedReps(count=step.reps), settled=settled, rest=REST)
+
+
+def _band_by_band(so_far: int, bands: Sequence[str], work: Settled) -> list[PlannedBout]:
+    """The bar as in the work sets, with one pair of bands more each time."""
+    return [
+        _bout(so_far + many, WarmUpSet(kg=work.kg, reps=2), work, note=f"with {', '.join(bands[:many])}")
+        for many in range(1, len(bands))
+    ]
