@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from fortis.api.known import known_of, log_of, overruns_of
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import SessionCard, card
+from fortis.api.views import LiftLine, SessionCard, card, lift_lines
 from fortis.api.work import Now, Work
 from fortis.api.written import Written
 from fortis.core.cautions.caution import Caution, Serious
@@ -92,12 +92,13 @@ class Likely(BaseModel):
 class Examined(BaseModel):
     """What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
 
-    `lines` has for each group the lines of its entries.
+    `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
     """
 
     title: str
     timeline: Timeline
     lines: list[list[int]]
+    lifts: list[LiftLine]
     tally: Costing
     before: CostBefore | None
     likely: Likely
@@ -140,6 +141,7 @@ def examine_text(asked: Written, work: Work, now: Now) -> Examined:
         title=title,
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
+        lifts=lift_lines(reading.session, prescription),
         tally=cost_of_plan(prescription, laid_out.total_seconds, lifter.body_kg(work, now.date())),
         before=remembered(work, ("before", title), lambda: _before(work, title, now)),
         likely=_likely(overruns_of(work, now), laid_out.total_seconds),

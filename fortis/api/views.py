@@ -5,8 +5,9 @@ from decimal import Decimal
 
 from pydantic import BaseModel
 
+from fortis.core.loading.warm_up import WarmUpSet
 from fortis.core.reason import Reason
-from fortis.core.structure.model import Session, SetUp
+from fortis.core.structure.model import FixedReps, Session, SetUp
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription, Settled
 from fortis.core.structure.timeline import timeline
@@ -18,7 +19,7 @@ from fortis.store.tables import SessionRow
 
 
 class LiftLine(BaseModel):
-    """One lift of a plan: its sets as written, the loads settled for it in order, and why."""
+    """One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why."""
 
     exercise: str
     setup: SetUp
@@ -26,6 +27,7 @@ class LiftLine(BaseModel):
     rounds: int | None
     written: str
     loads: list[Settled]
+    warm_up: list[WarmUpSet]
     reasons: list[Reason]
 
 
@@ -65,21 +67,17 @@ def plan(row: SessionRow, prescription: Prescription, body_kg: Decimal | None) -
     return SessionPlan(
         **card(row).model_dump(),
         tally=cost_of_plan(prescription, timeline(prescription).total_seconds, body_kg),
-        lifts=_lifts(session, prescription),
+        lifts=lift_lines(session, prescription),
     )
 
 
-def _lifts(session: Session, prescription: Prescription) -> list[LiftLine]:
+def lift_lines(session: Session, prescription: Prescription) -> list[LiftLine]:
+    """Every entry of a session with its loads, in order."""
     lines = []
     for number, group in enumerate(session.groups, start=1):
         for place, entry in enumerate(group.entries, start=1):
-            settled = [
-                bout.settled
-                for each in prescription.sets
-                if (each.group, each.entry) == (number, place)
-                for bout in each.bouts
-                if bout.settled
-            ]
+            sets = [each for each in prescription.sets if (each.group, each.entry) == (number, place)]
+            settled = [bout.settled for each in sets if not each.is_warm_up for bout in each.bouts if bout.settled]
             distinct = list({load.kg: load for load in reversed(settled)}.values())[::-1]
             reasons = {reason.text: reason for load in distinct for reason in load.reasons}
             lines.append(
@@ -90,6 +88,13 @@ def _lifts(session: Session, prescription: Prescription) -> list[LiftLine]:
                     rounds=None if group.is_straight else group.rounds,
                     written="; ".join(map(write_sets, entry.sets)),
                     loads=distinct,
+                    warm_up=[
+                        WarmUpSet(kg=bout.settled.kg, reps=bout.reps.count)
+                        for each in sets
+                        if each.is_warm_up
+                        for bout in each.bouts
+                        if bout.settled and isinstance(bout.reps, FixedReps)
+                    ],
                     reasons=list(reasons.values()),
                 )
             )

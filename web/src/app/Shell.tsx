@@ -4,6 +4,7 @@ import { createContext, Suspense, use, useState } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
+import { Calculator } from "./Calculator";
 import { useShortcut } from "./shortcuts";
 import { useTheme } from "./theme";
 
@@ -12,6 +13,7 @@ const VIEWS = [
   { to: "/floor", name: "Floor", keys: "g>f" },
   { to: "/compose", name: "Compose", keys: "g>c" },
   { to: "/ledger", name: "Ledger", keys: "g>l" },
+  { to: "/kit", name: "Kit", keys: "g>k" },
 ];
 
 const StatusPlace = createContext<HTMLElement | null>(null);
@@ -55,6 +57,7 @@ export function Shell() {
           {theme === "dark" ? <Sun size={18} /> : <Moon size={18} />}
         </button>
       </header>
+      <Calculator />
       <main id="main">
         <Suspense fallback={<Waiting what="the view" />}>
           <Outlet />

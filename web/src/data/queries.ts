@@ -209,3 +209,29 @@ export const useStructure = (method: Schemas["MethodView"], lifts: string[], dia
         }),
       ),
   });
+
+export const useKit = () => useQuery({ queryKey: ["kit"], queryFn: () => answer(client.GET("/api/kit")) });
+
+/** Change something about the kit or the lifter, then ask anew for all that follows from it. */
+export function useKitChange<T>(change: (asked: T) => Promise<unknown>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
+}
+
+/** What to put on for some loads, one after the other. */
+export const useCalculated = (asked: Schemas["ToLoad"] | null) =>
+  useQuery({
+    queryKey: ["load", asked],
+    enabled: asked !== null,
+    placeholderData: (previous) => previous,
+    queryFn: () => answer(client.POST("/api/kit/load", { body: asked as Schemas["ToLoad"] })),
+  });
+
+/** What plates on one side make of the bar. */
+export const useWeighed = (side: string) =>
+  useQuery({
+    queryKey: ["weigh", side],
+    enabled: side.trim() !== "",
+    retry: false,
+    queryFn: () => answer(client.POST("/api/kit/weigh", { body: { side } })),
+  });

@@ -370,6 +370,230 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Every place with its kit, and what is known of the lifter.
+         */
+        get: operations["show_api_kit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/bands/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Line
+         * @description A band's pull as a line over its stretch.
+         */
+        post: operations["line_api_kit_bands_line_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/bands/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solve
+         * @description What each pair of bands adds at the top, from weighed combinations, and how sure that is.
+         */
+        post: operations["solve_api_kit_bands_solve_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/body-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Weigh In
+         * @description Keep a body weight for a day, today where none is named.
+         */
+        put: operations["weigh_in_api_kit_body_weight_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/body-weight/{on}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Weight
+         * @description Take a body weight away.
+         */
+        delete: operations["forget_weight_api_kit_body_weight__on__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/current/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Go To
+         * @description Put a place in use: loads are settled from its kit.
+         */
+        put: operations["go_to_api_kit_current__place_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/lifter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Self
+         * @description Keep what the lifter says of themselves.
+         */
+        put: operations["keep_self_api_kit_lifter_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Load
+         * @description What to put on, load by load, with the fewest plates moved.
+         */
+        post: operations["load_api_kit_load_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Add a place.
+         */
+        post: operations["add_api_kit_places_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/places/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep the kit of a place.
+         */
+        put: operations["keep_api_kit_places__place_id__put"];
+        post?: never;
+        /**
+         * Leave
+         * @description Take a place away. The only one stays.
+         */
+        delete: operations["leave_api_kit_places__place_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh Bar
+         * @description What is on this bar.
+         */
+        post: operations["weigh_bar_api_kit_weigh_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger": {
         parameters: {
             query?: never;
@@ -465,6 +689,106 @@ export interface components {
             written: string;
         };
         /**
+         * Band
+         * @description A pair of bands by its name. `top_kg` is what the pair adds locked out, `measured` how it is known.
+         */
+        "Band-Input": {
+            /**
+             * Bottom Kg
+             * @default 0
+             */
+            bottom_kg: number;
+            /** Give Or Take Kg */
+            give_or_take_kg?: number | null;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Stretch"][];
+            /** Name */
+            name: string;
+            /** Top Kg */
+            top_kg: number;
+        };
+        /**
+         * Band
+         * @description A pair of bands by its name. `top_kg` is what the pair adds locked out, `measured` how it is known.
+         */
+        "Band-Output": {
+            /**
+             * Bottom Kg
+             * @default 0
+             */
+            bottom_kg: number;
+            /** Give Or Take Kg */
+            give_or_take_kg: number | null;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Stretch"][];
+            /** Name */
+            name: string;
+            /** Top Kg */
+            top_kg: number;
+        };
+        /**
+         * Bar
+         * @description A bar, by what it is for. `collar_kg` is one collar, `sleeve_mm` the room for plates on one end.
+         */
+        "Bar-Input": {
+            /**
+             * Collar Kg
+             * @default 0
+             */
+            collar_kg: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Kg */
+            kg: number;
+            kind: components["schemas"]["LoadKind"];
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Sleeve Mm */
+            sleeve_mm?: number | null;
+        };
+        /**
+         * Bar
+         * @description A bar, by what it is for. `collar_kg` is one collar, `sleeve_mm` the room for plates on one end.
+         */
+        "Bar-Output": {
+            /**
+             * Collar Kg
+             * @default 0
+             */
+            collar_kg: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Kg */
+            kg: number;
+            kind: components["schemas"]["LoadKind"];
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Sleeve Mm */
+            sleeve_mm: number | null;
+        };
+        /**
          * Before
          * @description The last session of the same name, added up.
          */
@@ -497,6 +821,14 @@ export interface components {
             kind: "body";
             /** @default kg */
             unit: components["schemas"]["Unit"];
+        };
+        /**
+         * BodyWeight
+         * @description A body weight.
+         */
+        BodyWeight: {
+            /** Kg */
+            kg: number;
         };
         /**
          * BoutDone
@@ -534,6 +866,23 @@ export interface components {
             side: components["schemas"]["Side"];
         };
         /**
+         * Calculated
+         * @description Loads one after the other with the fewest plates moved, and the warm-up to the first where asked for.
+         *
+         *     `moves` counts plates put on or taken off on one side, from empty to empty.
+         */
+        Calculated: {
+            /** Loads */
+            loads: components["schemas"]["Loaded"][];
+            /** Moves */
+            moves: number | null;
+            /**
+             * Warm Up
+             * @default []
+             */
+            warm_up: components["schemas"]["WarmUpSet"][];
+        };
+        /**
          * Carried
          * @description The load the last session of the same name recommends for a lift.
          *
@@ -553,6 +902,34 @@ export interface components {
             was_kg: number;
             /** Written */
             written: (components["schemas"]["Weight"] | components["schemas"]["WeightRange"] | components["schemas"]["Percent"] | components["schemas"]["RepMax"] | components["schemas"]["BodyPlus"] | components["schemas"]["LastTime"] | components["schemas"]["OfTop"] | components["schemas"]["OfPrevious"]) | null;
+        };
+        /**
+         * Chain
+         * @description A pair of chains: all of it off the floor at the top, none at the bottom.
+         */
+        Chain: {
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Combination
+         * @description Some pairs of bands together, and what they added at the top.
+         */
+        Combination: {
+            /** Bands */
+            bands: string[];
+            /** Top Kg */
+            top_kg: number;
+        };
+        /**
+         * Combinations
+         * @description Combinations of bands that were weighed.
+         */
+        Combinations: {
+            /** Combinations */
+            combinations: components["schemas"]["Combination"][];
         };
         /**
          * Composed
@@ -664,12 +1041,14 @@ export interface components {
          * Examined
          * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
          *
-         *     `lines` has for each group the lines of its entries.
+         *     `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
          */
         Examined: {
             before: components["schemas"]["CostBefore"] | null;
             /** Cautions */
             cautions: components["schemas"]["Warned"][];
+            /** Lifts */
+            lifts: components["schemas"]["LiftLine"][];
             likely: components["schemas"]["Likely"];
             /** Lines */
             lines: number[][];
@@ -740,6 +1119,50 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * Handle
+         * @description A dumbbell handle to be loaded with plates, `count` of them.
+         */
+        "Handle-Input": {
+            /**
+             * Collar Kg
+             * @default 0
+             */
+            collar_kg: number;
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** Sleeve Mm */
+            sleeve_mm?: number | null;
+        };
+        /**
+         * Handle
+         * @description A dumbbell handle to be loaded with plates, `count` of them.
+         */
+        "Handle-Output": {
+            /**
+             * Collar Kg
+             * @default 0
+             */
+            collar_kg: number;
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** Sleeve Mm */
+            sleeve_mm: number | null;
+        };
+        /**
          * Hold
          * @description Seconds instead of reps.
          */
@@ -751,6 +1174,150 @@ export interface components {
             kind: "hold";
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * Kit
+         * @description What is in one place. `heights` are boxes and deficits in centimetres.
+         */
+        "Kit-Input": {
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band-Input"][];
+            /**
+             * Bars
+             * @default []
+             */
+            bars: components["schemas"]["Bar-Input"][];
+            /**
+             * Belt
+             * @default true
+             */
+            belt: boolean;
+            /**
+             * Chains
+             * @default []
+             */
+            chains: components["schemas"]["Chain"][];
+            /**
+             * Dumbbells
+             * @default []
+             */
+            dumbbells: number[];
+            /**
+             * Handles
+             * @default []
+             */
+            handles: components["schemas"]["Handle-Input"][];
+            /**
+             * Heights
+             * @default []
+             */
+            heights: number[];
+            /**
+             * Machines
+             * @default [
+             *       {
+             *         "add_ons": [],
+             *         "first_kg": 5,
+             *         "lifts": [],
+             *         "most_kg": 120,
+             *         "name": "Machines and cables",
+             *         "ratio": 1,
+             *         "step_kg": 5
+             *       }
+             *     ]
+             */
+            machines: components["schemas"]["Machine-Input"][];
+            /** Place */
+            place: string;
+            /**
+             * Plates
+             * @default []
+             */
+            plates: components["schemas"]["Plate-Input"][];
+        };
+        /**
+         * Kit
+         * @description What is in one place. `heights` are boxes and deficits in centimetres.
+         */
+        "Kit-Output": {
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band-Output"][];
+            /**
+             * Bars
+             * @default []
+             */
+            bars: components["schemas"]["Bar-Output"][];
+            /**
+             * Belt
+             * @default true
+             */
+            belt: boolean;
+            /**
+             * Chains
+             * @default []
+             */
+            chains: components["schemas"]["Chain"][];
+            /**
+             * Dumbbells
+             * @default []
+             */
+            dumbbells: number[];
+            /**
+             * Handles
+             * @default []
+             */
+            handles: components["schemas"]["Handle-Output"][];
+            /**
+             * Heights
+             * @default []
+             */
+            heights: number[];
+            /**
+             * Machines
+             * @default [
+             *       {
+             *         "add_ons": [],
+             *         "first_kg": 5,
+             *         "lifts": [],
+             *         "most_kg": 120,
+             *         "name": "Machines and cables",
+             *         "ratio": 1,
+             *         "step_kg": 5
+             *       }
+             *     ]
+             */
+            machines: components["schemas"]["Machine-Output"][];
+            /** Place */
+            place: string;
+            /**
+             * Plates
+             * @default []
+             */
+            plates: components["schemas"]["Plate-Output"][];
+        };
+        /**
+         * KitToKeep
+         * @description A kit; `plates`, where given, are written as lifters do, and stand for those in the kit.
+         */
+        KitToKeep: {
+            kit: components["schemas"]["Kit-Input"];
+            /** Plates */
+            plates?: string | null;
+        };
+        /**
+         * KitView
+         * @description All places, and the lifter.
+         */
+        KitView: {
+            lifter: components["schemas"]["Self"];
+            /** Places */
+            places: components["schemas"]["Place"][];
         };
         /**
          * LastTime
@@ -846,7 +1413,7 @@ export interface components {
         };
         /**
          * LiftLine
-         * @description One lift of a plan: its sets as written, the loads settled for it in order, and why.
+         * @description One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
          */
         LiftLine: {
             /** Exercise */
@@ -860,6 +1427,8 @@ export interface components {
             /** Rounds */
             rounds: number | null;
             setup: components["schemas"]["SetUp-Output"];
+            /** Warm Up */
+            warm_up: components["schemas"]["WarmUpSet"][];
             /** Written */
             written: string;
         };
@@ -1050,6 +1619,16 @@ export interface components {
             sessions: number;
         };
         /**
+         * Line
+         * @description A band's pull: `at_rest_kg` with no stretch, and so many kilograms more a centimetre.
+         */
+        Line: {
+            /** At Rest Kg */
+            at_rest_kg: number;
+            /** Kg Per Cm */
+            kg_per_cm: number;
+        };
+        /**
          * LoadKind
          * @description How load is put on a lift.
          *
@@ -1058,6 +1637,120 @@ export interface components {
          * @enum {string}
          */
         LoadKind: "bar" | "trap bar" | "safety bar" | "dumbbells" | "dumbbell" | "stack" | "body" | "other";
+        /**
+         * Loaded
+         * @description One load as built: each side of the bar from the collar outwards, and what rounding did to it.
+         *
+         *     `below_kg` and `above_kg` are the loads beside it; `would_need` says which pair of plates would make the
+         *     wanted one, where a single pair would.
+         */
+        Loaded: {
+            /** Above Kg */
+            above_kg: number | null;
+            /** Bar */
+            bar: string | null;
+            /** Bar Kg */
+            bar_kg: number | null;
+            /** Below Kg */
+            below_kg: number | null;
+            /**
+             * Change
+             * @default
+             */
+            change: string;
+            /** Rounding Kg */
+            rounding_kg: number;
+            /** Side */
+            side: number[];
+            /** Total Kg */
+            total_kg: number;
+            /** Wanted Kg */
+            wanted_kg: number;
+            /** Would Need Kg */
+            would_need_kg: number | null;
+        };
+        /**
+         * Machine
+         * @description A machine or cable with a pin. Without `lifts` it stands for all that have none of their own.
+         *
+         *     The pin goes from `first_kg` to `most_kg` in steps; each of `add_ons` can lie on top. `ratio` is what is
+         *     felt at the handle of what the pin says: a half where the cable runs over a moving pulley.
+         */
+        "Machine-Input": {
+            /**
+             * Add Ons
+             * @default []
+             */
+            add_ons: number[];
+            /**
+             * First Kg
+             * @default 5
+             */
+            first_kg: number;
+            /**
+             * Lifts
+             * @default []
+             */
+            lifts: string[];
+            /**
+             * Most Kg
+             * @default 120
+             */
+            most_kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio: number;
+            /**
+             * Step Kg
+             * @default 5
+             */
+            step_kg: number;
+        };
+        /**
+         * Machine
+         * @description A machine or cable with a pin. Without `lifts` it stands for all that have none of their own.
+         *
+         *     The pin goes from `first_kg` to `most_kg` in steps; each of `add_ons` can lie on top. `ratio` is what is
+         *     felt at the handle of what the pin says: a half where the cable runs over a moving pulley.
+         */
+        "Machine-Output": {
+            /**
+             * Add Ons
+             * @default []
+             */
+            add_ons: number[];
+            /**
+             * First Kg
+             * @default 5
+             */
+            first_kg: number;
+            /**
+             * Lifts
+             * @default []
+             */
+            lifts: string[];
+            /**
+             * Most Kg
+             * @default 120
+             */
+            most_kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio: number;
+            /**
+             * Step Kg
+             * @default 5
+             */
+            step_kg: number;
+        };
         /**
          * MaxReps
          * @description As many reps as the effort allows.
@@ -1068,6 +1761,14 @@ export interface components {
              * @enum {string}
              */
             kind: "max";
+        };
+        /**
+         * Measured
+         * @description What the scale showed at some stretches of a band.
+         */
+        Measured: {
+            /** Measured */
+            measured: components["schemas"]["Stretch"][];
         };
         /**
          * Mend
@@ -1169,6 +1870,18 @@ export interface components {
             shift: components["schemas"]["Shift"];
         };
         /**
+         * OnTheBar
+         * @description Plates on one side, as lifters write them; a single one counts once: `25 20 5`.
+         */
+        OnTheBar: {
+            /** Lift */
+            lift?: string | null;
+            /** Place Id */
+            place_id?: number | null;
+            /** Side */
+            side: string;
+        };
+        /**
          * OneLine
          * @description One line of a text.
          */
@@ -1259,8 +1972,51 @@ export interface components {
             side: components["schemas"]["Side"];
         };
         /**
+         * Place
+         * @description A place with its kit; `plates` as lifters write them.
+         */
+        Place: {
+            /** Current */
+            current: boolean;
+            /** Id */
+            id: number;
+            kit: components["schemas"]["Kit-Output"];
+            /** Plates */
+            plates: string;
+        };
+        /**
+         * Plate
+         * @description Plates of one weight: `count` single ones, as typed in their unit; `thick_mm` where it is known.
+         */
+        "Plate-Input": {
+            /** Amount */
+            amount: number;
+            /** Count */
+            count: number;
+            /** Thick Mm */
+            thick_mm?: number | null;
+            /** @default kg */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
+         * Plate
+         * @description Plates of one weight: `count` single ones, as typed in their unit; `thick_mm` where it is known.
+         */
+        "Plate-Output": {
+            /** Amount */
+            amount: number;
+            /** Count */
+            count: number;
+            /** Thick Mm */
+            thick_mm: number | null;
+            /** @default kg */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
          * Position
          * @description A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
+         *
+         *     Set 0 is the lift's warm-up.
          */
         Position: {
             /** Bout */
@@ -1392,6 +2148,38 @@ export interface components {
             value: number;
         };
         /**
+         * School
+         * @description How lifters like to warm up: a few big jumps, or many small ones for many rehearsals.
+         * @enum {string}
+         */
+        School: "few big jumps" | "many small jumps";
+        /**
+         * Self
+         * @description What the lifter says of themselves, and the body weights they took, the latest first.
+         */
+        Self: {
+            /** Training Since */
+            training_since: string | null;
+            unit: components["schemas"]["Unit"];
+            warm_ups: components["schemas"]["School"] | null;
+            /**
+             * Weighed
+             * @default []
+             */
+            weighed: components["schemas"]["Weighed"][];
+        };
+        /**
+         * SelfToKeep
+         * @description What the lifter says of themselves.
+         */
+        SelfToKeep: {
+            /** Training Since */
+            training_since?: string | null;
+            unit: components["schemas"]["Unit"];
+            /** @default few big jumps */
+            warm_ups: components["schemas"]["School"] | null;
+        };
+        /**
          * Serious
          * @description How serious a caution is.
          * @enum {string}
@@ -1485,7 +2273,8 @@ export interface components {
          * @description A load decided for one bout: what goes on, what was wanted, and why.
          *
          *     `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
-         *     bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding.
+         *     bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding. With bands or chains
+         *     `bottom_kg`, `top_kg` and `mean_kg` are what the lift weighs low, locked out and over its range.
          */
         Settled: {
             /** Bar */
@@ -1497,6 +2286,8 @@ export interface components {
              * @default false
              */
             body: boolean;
+            /** Bottom Kg */
+            bottom_kg: number | null;
             /**
              * Change
              * @default
@@ -1504,6 +2295,13 @@ export interface components {
             change: string;
             /** Kg */
             kg: number;
+            /** Mean Kg */
+            mean_kg: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /** Percent */
             percent: number | null;
             /**
@@ -1516,6 +2314,8 @@ export interface components {
              * @default []
              */
             side: number[];
+            /** Top Kg */
+            top_kg: number | null;
             /** Wanted Kg */
             wanted_kg: number;
         };
@@ -1546,6 +2346,18 @@ export interface components {
         SoFar: {
             /** Tonnage Kg */
             tonnage_kg: number;
+        };
+        /**
+         * Solved
+         * @description What one pair of bands adds at the top, with its standard error; None where nothing is left to check it.
+         */
+        Solved: {
+            /** Give Or Take Kg */
+            give_or_take_kg: number | null;
+            /** Name */
+            name: string;
+            /** Top Kg */
+            top_kg: number;
         };
         /**
          * State
@@ -1610,6 +2422,11 @@ export interface components {
             /** Target */
             target: (components["schemas"]["FixedReps"] | components["schemas"]["RepRange"] | components["schemas"]["MaxReps"] | components["schemas"]["Hold"]) | null;
             tempo: components["schemas"]["Tempo"] | null;
+            /**
+             * Warm Up
+             * @default false
+             */
+            warm_up: boolean;
             /** What */
             what: ("load" | "side" | "station") | null;
         };
@@ -1634,6 +2451,16 @@ export interface components {
             percent: number | null;
             /** Rep Max */
             rep_max: number | null;
+        };
+        /**
+         * Stretch
+         * @description What a scale showed with a band stretched so far.
+         */
+        Stretch: {
+            /** Cm */
+            cm: number;
+            /** Kg */
+            kg: number;
         };
         /**
          * Structure
@@ -1694,6 +2521,19 @@ export interface components {
              * @enum {string}
              */
             kind: "failure";
+        };
+        /**
+         * ToLoad
+         * @description Loads wanted one after the other, for a lift or a plain bar, in a place or the one in use.
+         */
+        ToLoad: {
+            /** Lift */
+            lift?: string | null;
+            /** Place Id */
+            place_id?: number | null;
+            /** Wanted */
+            wanted: number[];
+            warm_up?: components["schemas"]["School"] | null;
         };
         /**
          * ToPlan
@@ -1774,6 +2614,16 @@ export interface components {
             type: string;
         };
         /**
+         * WarmUpSet
+         * @description One warm-up set.
+         */
+        WarmUpSet: {
+            /** Kg */
+            kg: number;
+            /** Reps */
+            reps: number;
+        };
+        /**
          * Warned
          * @description A caution at its line, with its remedy where there is one.
          */
@@ -1792,6 +2642,31 @@ export interface components {
             serious: components["schemas"]["Serious"];
             /** Text */
             text: string;
+        };
+        /**
+         * Weighed
+         * @description A body weight taken.
+         */
+        Weighed: {
+            /** Kg */
+            kg: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
+         * Weighs
+         * @description What a loaded bar comes to.
+         */
+        Weighs: {
+            /** Bar */
+            bar: string | null;
+            /** Bar Kg */
+            bar_kg: number | null;
+            /** Total Kg */
+            total_kg: number;
         };
         /**
          * Weight
@@ -2611,6 +3486,503 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FloorView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_api_kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    line_api_kit_bands_line_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Measured"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    solve_api_kit_bands_solve_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Combinations"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solved"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    weigh_in_api_kit_body_weight_put: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyWeight"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    forget_weight_api_kit_body_weight__on__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                on: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    go_to_api_kit_current__place_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    keep_self_api_kit_lifter_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SelfToKeep"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    load_api_kit_load_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToLoad"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calculated"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    add_api_kit_places_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitToKeep"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Place"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    keep_api_kit_places__place_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitToKeep"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Place"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    leave_api_kit_places__place_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    weigh_bar_api_kit_weigh_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnTheBar"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighs"];
                 };
             };
             /** @description Not Found */

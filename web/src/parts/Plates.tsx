@@ -5,25 +5,34 @@ type Settled = Schemas["Settled"];
 
 /** What is on the bar, in words: 25 25 20 5 each side on the 20 kg bar. Empty where nothing is built. */
 export function buildWords(settled: Settled): string {
-  const plates = settled.side.map(plain).join(" ");
-  if (settled.bar) return plates ? `Each side ${plates} on the ${settled.bar}.` : `The ${settled.bar} alone.`;
-  if (settled.body && settled.side.length) return `${plates} on the belt.`;
+  if (settled.bar) return barWords(settled.bar, settled.side);
+  if (settled.body && settled.side.length) return `${settled.side.map(plain).join(" ")} on the belt.`;
   return "";
 }
 
+const barWords = (bar: string, side: readonly number[]): string =>
+  side.length ? `Each side ${side.map(plain).join(" ")} on the ${bar}.` : `The ${bar} alone.`;
+
 /** One sleeve of the bar, drawn from the collar outwards. */
-export function Plates({ settled, className }: { settled: Settled; className?: string }) {
-  if (!settled.bar) return null;
+export function Plates({
+  bar,
+  side,
+  className,
+}: {
+  bar: string;
+  side: readonly number[];
+  className?: string;
+}) {
   const tall = (kg: number) => 44 + Math.min(kg, 25) * 2.4;
   const broad = (kg: number) => (kg < 5 ? 20 : 17) + Math.min(kg, 25) * 0.24;
   let x = 66;
-  const plates = settled.side.map((kg, place) => {
+  const plates = side.map((kg, place) => {
     const plate = { kg, x, width: broad(kg), height: tall(kg), key: `${place}-${kg}` };
     x += plate.width + 2;
     return plate;
   });
   return (
-    <svg viewBox="0 0 200 112" className={className} role="img" aria-label={buildWords(settled)}>
+    <svg viewBox="0 0 200 112" className={className} role="img" aria-label={barWords(bar, side)}>
       <rect x={0} y={52} width={200} height={8} className="fill-faint opacity-50" />
       <rect x={58} y={48} width={6} height={16} className="fill-ink" />
       {plates.map((plate) => (

@@ -32,6 +32,7 @@ const EMPTY: Step = {
   effort: null,
   tempo: null,
   range_of_motion: "full",
+  warm_up: false,
   settled: null,
 };
 

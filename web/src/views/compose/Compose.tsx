@@ -93,6 +93,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const onLine = written.split("\n")[line - 1] ?? "";
   const onLift = examined?.lines.some((lines) => lines.includes(line)) === true;
   const paired = examined?.lines.some((lines) => lines.length > 1 && lines.includes(line)) === true;
+  const lift = examined?.lifts[examined.lines.flat().indexOf(line)] ?? null;
   const names = lifts.map((lift) => lift.name);
   const problems = empty ? NONE : (examined?.problems ?? NONE);
   useShortcut("mod+enter", "Ctrl Enter", "Save the session", keep);
@@ -121,6 +122,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             line={line}
             written={onLine}
             paired={paired}
+            lift={lift}
             onAct={(act) => arrange({ line, act })}
             onWrite={(changed) => editor.current?.replaceLine(line, changed, false)}
           />

@@ -3,7 +3,10 @@ import type { ReactNode } from "react";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useNumbers } from "@/data/queries";
+import { Builds } from "@/parts/Builds";
 import { plain } from "@/score/words";
+
+const isRounding = (reason: Schemas["Reason"]) => reason.code.startsWith("rounding");
 
 type Act = Schemas["Act"];
 type WrittenNumber = Schemas["WrittenNumber"];
@@ -13,12 +16,14 @@ export function Hands({
   line,
   written,
   paired,
+  lift,
   onAct,
   onWrite,
 }: {
   line: number;
   written: string;
   paired: boolean;
+  lift: Schemas["LiftLine"] | null;
   onAct: (act: Act) => void;
   onWrite: (written: string) => void;
 }) {
@@ -48,6 +53,14 @@ export function Hands({
       {numbers.map((number) => (
         <Turned key={`${line} ${number.label}`} number={number} written={written} onWrite={onWrite} />
       ))}
+      {lift && (
+        <div className="w-full text-[15px] text-faint">
+          <Builds lift={lift} />
+          {lift.reasons.filter(isRounding).map((reason) => (
+            <p key={reason.text}>{reason.text}</p>
+          ))}
+        </div>
+      )}
     </section>
   );
 }

@@ -35,7 +35,7 @@ export function LoadPanel({ playing, className }: { playing: Playing; className?
         <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
-      {settled && <Plates settled={settled} className="mt-3 w-64 max-w-full" />}
+      {settled?.bar && <Plates bar={settled.bar} side={settled.side} className="mt-3 w-64 max-w-full" />}
       <div className="mt-2 space-y-1 text-[15px] text-faint">
         {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}

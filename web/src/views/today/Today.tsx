@@ -2,10 +2,10 @@ import { Link, useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useStart, useToday } from "@/data/queries";
+import { Builds } from "@/parts/Builds";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { buildWords } from "@/parts/Plates";
 import { bodyWords, kilograms, minutes, plain } from "@/score/words";
 import { dayWords } from "../dates";
 
@@ -142,7 +142,6 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
 }
 
 function Lift({ lift }: { lift: LiftLine }) {
-  const builds = lift.loads.filter((load) => load.side.length > 0);
   return (
     <article className="grid gap-x-8 gap-y-1 border-b border-hairline py-4 sm:grid-cols-[1fr_auto]">
       <h2 className="text-lg font-bold">
@@ -160,7 +159,7 @@ function Lift({ lift }: { lift: LiftLine }) {
       </p>
       <p className="text-[15px]">{lift.written}</p>
       <div className="text-[15px] text-faint">
-        {builds[0] && <p>{buildWords(builds[0])}</p>}
+        <Builds lift={lift} />
         {lift.reasons.map((reason) => (
           <p key={reason.text}>{reason.text}</p>
         ))}

@@ -1,0 +1,34 @@
+import type { Schemas } from "@/data/client";
+import { bodyWords, plain } from "@/score/words";
+import { buildWords } from "./Plates";
+
+const MOST = 4;
+
+/** The way up to a lift's loads, and for each load a side of the bar and what changes from the one before. */
+export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
+  const told = lift.loads.filter((load) => load.side.length > 0 || load.change || load.top_kg !== null);
+  const several = lift.loads.length > 1;
+  return (
+    <>
+      {lift.warm_up.length > 0 && (
+        <p>Warm up: {lift.warm_up.map((set) => `${plain(set.kg)} × ${set.reps}`).join(", ")}.</p>
+      )}
+      {told.slice(0, MOST).map((load) => (
+        <p key={load.kg} className="text-ink">
+          {several && <b>{load.body ? bodyWords(load.kg) : plain(load.kg)}: </b>}
+          {[buildWords(load), several && load.change && `${sentence(load.change)}.`, pullWords(load)]
+            .filter(Boolean)
+            .join(" ")}
+        </p>
+      ))}
+    </>
+  );
+}
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** What bands or chains make of a load: bottom, top, mean. Empty without any. */
+export function pullWords(load: Schemas["Settled"]): string {
+  if (load.bottom_kg === null || load.top_kg === null || load.mean_kg === null) return "";
+  return `Bottom ${plain(load.bottom_kg)}, top ${plain(load.top_kg)}, ${plain(load.mean_kg)} on average.`;
+}

@@ -1,0 +1,135 @@
+import { useState } from "react";
+import { answer, client, type Schemas } from "@/data/client";
+import { useKitChange } from "@/data/queries";
+import { Button } from "@/parts/Button";
+import { Trouble } from "@/parts/Notice";
+import { plain } from "@/score/words";
+import { fullDate, isoDate } from "../dates";
+import { number } from "./lists";
+
+const SCHOOLS: [string, string][] = [
+  ["few big jumps", "few big jumps"],
+  ["many small jumps", "many small jumps"],
+  ["", "none planned"],
+];
+
+/** The lifter: body weight from day to day, the unit they think in, how long they have trained, how they warm up. */
+export function You({ lifter }: { lifter: Schemas["Self"] }) {
+  const keep = useKitChange((self: Schemas["SelfToKeep"]) => client.PUT("/api/kit/lifter", { body: self }));
+  const { unit, training_since, warm_ups } = lifter;
+  const put = (part: Partial<Schemas["SelfToKeep"]>) =>
+    keep.mutate({ unit, training_since, warm_ups, ...part });
+  const box = "min-h-11 rounded-card border border-hairline bg-paper px-3";
+  return (
+    <aside className="space-y-5 border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
+      <h2 className="text-2xl font-bold">You</h2>
+      <Weighing weighed={lifter.weighed} />
+      <label className="flex items-center justify-between gap-3">
+        Loads without a unit are
+        <select
+          value={unit}
+          onChange={(event) => put({ unit: event.target.value as Schemas["Unit"] })}
+          className={box}
+        >
+          <option value="kg">kilograms</option>
+          <option value="lb">pounds</option>
+        </select>
+      </label>
+      <label className="flex items-center justify-between gap-3">
+        Warm-ups
+        <select
+          value={warm_ups ?? ""}
+          onChange={(event) => put({ warm_ups: (event.target.value || null) as Schemas["School"] | null })}
+          className={box}
+        >
+          {SCHOOLS.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center justify-between gap-3">
+        Training since
+        <input
+          type="date"
+          defaultValue={training_since ?? ""}
+          max={isoDate(new Date())}
+          onBlur={(event) => put({ training_since: event.target.value || null })}
+          className={box}
+        />
+      </label>
+      <p className="text-sm text-faint">
+        In the first year Fortis holds back on failure: form and judgement come first.
+      </p>
+      {keep.error && <Trouble error={keep.error} />}
+    </aside>
+  );
+}
+
+function Weighing({ weighed }: { weighed: Schemas["Weighed"][] }) {
+  const [typed, setTyped] = useState("");
+  const [on, setOn] = useState(() => isoDate(new Date()));
+  const add = useKitChange((kg: number) =>
+    answer(
+      client
+        .PUT("/api/kit/body-weight", { params: { query: { on } }, body: { kg } })
+        .then((sent) => ({ ...sent, data: sent.error ? undefined : true })),
+    ),
+  );
+  const forget = useKitChange((day: string) =>
+    client.DELETE("/api/kit/body-weight/{on}", { params: { path: { on: day } } }),
+  );
+  const kg = number(typed);
+  return (
+    <section aria-label="Body weight">
+      <form
+        className="flex flex-wrap items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add.mutate(kg, { onSuccess: () => setTyped("") });
+        }}
+      >
+        <label>
+          <span className="block text-faint">Body weight, kg</span>
+          <input
+            inputMode="decimal"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            className="min-h-11 w-24 rounded-card border border-hairline bg-paper px-3 font-semibold"
+          />
+        </label>
+        <input
+          type="date"
+          aria-label="Weighed on"
+          value={on}
+          max={isoDate(new Date())}
+          onChange={(event) => setOn(event.target.value)}
+          className="min-h-11 rounded-card border border-hairline bg-paper px-2"
+        />
+        <Button type="submit" disabled={!(kg > 0) || !on}>
+          Note it
+        </Button>
+      </form>
+      {add.error && <Trouble error={add.error} />}
+      <ul className="mt-2">
+        {weighed.slice(0, 6).map((each) => (
+          <li key={each.on} className="flex items-center justify-between">
+            <span className="text-faint">{fullDate(each.on)}</span>
+            <span>
+              <b>{plain(each.kg)} kg</b>
+              <button
+                type="button"
+                aria-label={`Take away ${plain(each.kg)} kg of ${fullDate(each.on)}`}
+                onClick={() => forget.mutate(each.on)}
+                className="ml-2 min-h-9 px-1 text-faint underline underline-offset-4"
+              >
+                remove
+              </button>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
