@@ -5,20 +5,22 @@ from decimal import Decimal
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, Path
+from fastapi import APIRouter, Depends, Path, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Now, Work, today
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.progression.advice import AdviceTable, all_advice
+from fortis.core.strength.slowing import SLOWING, Slowing
 from fortis.core.structure.model import SetUp, Side
-from fortis.core.structure.prescription import Position
+from fortis.core.structure.prescription import Position, Prescription
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.session import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms, Number
-from fortis.store import lifter, sessions
+from fortis.store import lifter, places, sessions
 from fortis.store.basis import resolved
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
@@ -28,26 +30,71 @@ router = APIRouter(
 )
 
 
+MOST_LOOKED_BACK = 30
+"""Sessions looked back on for cues."""
+
+
 class Recorded(BaseModel):
-    """A bout in the record."""
+    """A bout in the record. `version` counts how often it was written."""
 
     bout: PerformedBout
     done_at: datetime
+    version: int
+
+
+class Cue(BaseModel):
+    """What the lifter noted at a lift the last time there was anything to note."""
+
+    exercise: str
+    text: str
+    on: datetime
+
+
+class LoadFrom(BaseModel):
+    """Another load for a lift from one of its sets on."""
+
+    set: int = Field(ge=1, le=1000)
+    kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
+
+
+Entry = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
+
+
+class Adjustments(BaseModel):
+    """What was changed on the floor. Entries are named by group and place in it: `2.1`.
+
+    `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
+    the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
+    groups in the order they are done where it is not the planned one. `paused_at` stops the clock, and `paused`
+    are the seconds it stood so far.
+    """
+
+    skipped: list[Annotated[str, Field(max_length=30)]] = Field(default=[], max_length=500)
+    extra: dict[Entry, Annotated[int, Field(ge=0, le=20)]] = {}
+    swapped: dict[Entry, Annotated[str, Field(min_length=1, max_length=80)]] = {}
+    loads: dict[Entry, LoadFrom] = {}
+    setups: dict[Entry, list[Annotated[str, Field(min_length=1, max_length=60)]]] = {}
+    order: list[Annotated[int, Field(ge=1, le=1000)]] = Field(default=[], max_length=200)
 
 
 class FloorView(SessionCard):
-    """A session to play: its timeline with loads settled, and the bouts already done."""
+    """A session to play, with everything that playing it without a connection needs."""
 
     unit: Unit
     timeline: Timeline
     bouts: list[Recorded]
     tonnage_kg: Kilograms
+    adjustments: Adjustments
+    advice: AdviceTable
+    slowing: list[Slowing]
+    cues: list[Cue]
 
 
 class SoFar(BaseModel):
-    """What the session adds up to after a bout was saved."""
+    """What the session adds up to after a bout was saved, and that bout's version."""
 
     tonnage_kg: Kilograms
+    version: int | None = None
 
 
 class BoutDone(BaseModel):
@@ -62,7 +109,10 @@ class BoutDone(BaseModel):
     seconds: int = Field(default=0, ge=0, le=3600)
     reserve: int | None = Field(default=None, ge=0, le=10)
     ended: Ended | None = None
+    note: str = Field(default="", max_length=500)
+    rep_seconds: list[Annotated[float, Field(ge=0, le=3600)]] = Field(default=[], max_length=500)
     done_at: datetime | None = None
+    seen: int | None = None
 
 
 Counted = Annotated[int, Path(ge=1, le=1000)]
@@ -81,16 +131,47 @@ Place = Annotated[Position, Depends(_place)]
 def show(session_id: UUID, work: Work, now: Now) -> FloorView:
     """A session to play."""
     row = sessions.get(work, str(session_id))
+    prescription = resolved(work, row, now)
     return FloorView(
         **card(row).model_dump(),
         unit=Unit(row.unit),
-        timeline=timeline(resolved(work, row, now)),
-        bouts=[
-            Recorded(bout=bout, done_at=done.done_at)
-            for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
-        ],
+        timeline=timeline(prescription),
+        bouts=recorded(row),
+        adjustments=Adjustments.model_validate(row.adjustments or {}),
+        advice=all_advice(prescription, places.kit(work, row.place_id)),
+        slowing=list(SLOWING),
+        cues=_cues(work, row, prescription, now),
         tonnage_kg=tonnage(sessions.performed(row), row.body_kg, library(work)),
     )
+
+
+def recorded(row: SessionRow) -> list[Recorded]:
+    """The bouts of a session in the record."""
+    return [
+        Recorded(bout=bout, done_at=done.done_at, version=done.version)
+        for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
+    ]
+
+
+def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime) -> list[Cue]:
+    """For each lift of the plan the notes of the last session that has any for it."""
+    wanted = {each.exercise.casefold(): each.exercise for each in prescription.sets}
+    cues: list[Cue] = []
+    for before in sessions.finished(work, before=row.started_at or now, limit=MOST_LOOKED_BACK):
+        found = [bout for bout in before.bouts if bout.note and bout.exercise.casefold() in wanted]
+        cues += [Cue(exercise=wanted[bout.exercise.casefold()], text=bout.note, on=bout.done_at) for bout in found]
+        for bout in found:
+            wanted.pop(bout.exercise.casefold(), None)
+    return cues
+
+
+@router.put("/{session_id}/adjustments", status_code=204)
+def adjust(session_id: UUID, changed: Adjustments, work: Work, now: Now) -> Response:
+    """Keep what was changed on the floor."""
+    row = sessions.get(work, str(session_id))
+    _start(work, row, now)
+    row.adjustments = changed.model_dump(mode="json")
+    return Response(status_code=204)
 
 
 @router.post("/{session_id}/start")
@@ -100,14 +181,14 @@ def start(session_id: UUID, work: Work, now: Now) -> FloorView:
     return show(session_id, work, now)
 
 
-@router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
+@router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
 def record(session_id: UUID, place: Place, done: BoutDone, work: Work, now: Now) -> SoFar:
     """Save a bout in its place. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
-    performed = PerformedBout(position=place, **done.model_dump(exclude={"done_at"}))
-    sessions.record(work, row.id, performed, done.done_at or now)
-    return _so_far(work, row)
+    performed = PerformedBout(position=place, **done.model_dump(exclude={"done_at", "seen"}))
+    version = sessions.record(work, row.id, performed, done.done_at or now, done.seen)
+    return _so_far(work, row).model_copy(update={"version": version})
 
 
 @router.delete("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
@@ -136,4 +217,5 @@ def _start(work: Work, row: SessionRow, now: datetime) -> None:
     if row.started_at is None:
         row.body_kg = lifter.body_kg(work, today(work, now))
         row.zone = lifter.lifter(work).zone
+        row.place_id = places.current_place(work).id
         sessions.start(row, resolved(work, row, now), now)

@@ -6,7 +6,7 @@ from uuid import UUID
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from fortis.api.floor import Recorded
+from fortis.api.floor import Recorded, recorded
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Work
@@ -116,7 +116,7 @@ def _bouts(row: SessionRow) -> list[LedgerBout]:
         for bout in each.bouts
     }
     return [
-        LedgerBout(bout=bout, done_at=done.done_at, asked=words, planned_kg=kg)
-        for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
-        for words, kg in [planned.get(bout.position, ("extra", None))]
+        LedgerBout(**each.model_dump(), asked=words, planned_kg=kg)
+        for each in recorded(row)
+        for words, kg in [planned.get(each.bout.position, ("extra", None))]
     ]

@@ -10,10 +10,11 @@ from starlette.exceptions import HTTPException
 
 from fortis.core.loading.kit import PlatesError
 from fortis.core.loading.resistance import TooFewMeasuresError
+from fortis.core.performance import PerformedBout
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.places import LastPlaceError, UnknownPlaceError
-from fortis.store.sessions import NotStartedError, UnknownSessionError
+from fortis.store.sessions import ChangedElsewhereError, NotStartedError, UnknownSessionError
 
 
 class FieldProblem(BaseModel):
@@ -21,6 +22,13 @@ class FieldProblem(BaseModel):
 
     field: str
     message: str
+
+
+class There(BaseModel):
+    """A bout as the record has it, where it is not as the sender last saw it."""
+
+    bout: PerformedBout
+    version: int
 
 
 class ProblemDetail(BaseModel):
@@ -31,6 +39,7 @@ class ProblemDetail(BaseModel):
     detail: str
     fields: list[FieldProblem] = []
     problems: list[Problem] = []
+    there: There | None = None
 
 
 def install(app: FastAPI) -> None:
@@ -74,6 +83,12 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(TooFewMeasuresError)
     async def _measures(_: Request, error: TooFewMeasuresError) -> JSONResponse:
         return _answer(422, "Not enough was weighed", str(error))
+
+    @app.exception_handler(ChangedElsewhereError)
+    async def _changed_elsewhere(_: Request, error: ChangedElsewhereError) -> JSONResponse:
+        there = There(bout=error.bout, version=error.version)
+        detail = "This bout was written elsewhere since; choose which of the two holds."
+        return _answer(409, "Two answers for one bout", detail, there=there)
 
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:

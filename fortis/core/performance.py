@@ -19,7 +19,8 @@ class PerformedBout(Value):
     """A bout as it went. `kg` is the load handled (added load for body-weight lifts), None where unknown.
 
     `reps` are full reps, `partial_reps` the half reps after them, `seconds` the length of a hold. `reserve`
-    is how many reps were left, None where the lifter did not say.
+    is how many reps were left, None where the lifter did not say. `rep_seconds` are the moments each rep was
+    done, in seconds from the start of the bout, where they were tapped; `note` is a cue for next time.
     """
 
     position: Position
@@ -32,3 +33,5 @@ class PerformedBout(Value):
     seconds: int = 0
     reserve: int | None = None
     ended: Ended | None = None
+    note: str = ""
+    rep_seconds: tuple[float, ...] = ()

@@ -9,3 +9,6 @@ class Reason(Value):
     code: str
     text: str
     values: dict[str, Number] = {}
+
+    def __hash__(self) -> int:
+        return hash((self.code, self.text))

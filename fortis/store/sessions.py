@@ -33,6 +33,14 @@ class UnknownSessionError(LookupError):
     """There is no session of that id."""
 
 
+class ChangedElsewhereError(ValueError):
+    """A bout was written on another device, or in another tab, since this one last saw it."""
+
+    def __init__(self, bout: PerformedBout, version: int) -> None:
+        self.bout, self.version = bout, version
+        super().__init__(str(bout.position))
+
+
 class NotStartedError(ValueError):
     """The session is not being played, so this cannot be done to it."""
 
@@ -102,10 +110,13 @@ def finish(row: SessionRow, now: datetime) -> None:
     row.finished_at = row.finished_at or now
 
 
-def record(work: Unit_of_work, session_id: str, bout: PerformedBout, done_at: datetime) -> None:
-    """Write a bout into its place, or over what was there: sent twice, it is there once.
+def record(
+    work: Unit_of_work, session_id: str, bout: PerformedBout, done_at: datetime, seen: int | None = None
+) -> int:
+    """Write a bout into its place, or over what was there: sent twice, it is there once. Returns its version.
 
-    When it was first done is kept through corrections.
+    When it was first done is kept through corrections. `seen` is the version that the correction was made from;
+    where another one has been written since, with other numbers, `ChangedElsewhereError` is raised.
     """
     place = bout.position.model_dump()
     values = {
@@ -118,10 +129,20 @@ def record(work: Unit_of_work, session_id: str, bout: PerformedBout, done_at: da
         "seconds": bout.seconds,
         "reserve": bout.reserve,
         "ended": bout.ended,
+        "note": bout.note,
+        "rep_seconds": list(bout.rep_seconds) or None,
     }
     identity = {"id": str(bout_id(session_id, bout.position)), "session_id": session_id}
-    statement = insert(BoutRow).values(**identity, **place, **values, done_at=done_at)
-    work.execute(statement.on_conflict_do_update(index_elements=[BoutRow.id], set_=values))
+    there = work.get(BoutRow, identity["id"], populate_existing=True)
+    if there is not None:
+        if performed_bout(there) == bout:
+            return there.version
+        if seen is None or seen < there.version:
+            raise ChangedElsewhereError(performed_bout(there), there.version)
+    statement = insert(BoutRow).values(**identity, **place, **values, done_at=done_at, version=1)
+    newer = {**values, "version": BoutRow.version + 1}
+    work.execute(statement.on_conflict_do_update(index_elements=[BoutRow.id], set_=newer))
+    return 1 if there is None else there.version + 1
 
 
 def take_back(work: Unit_of_work, session_id: str, position: Position) -> None:
@@ -150,6 +171,8 @@ def performed_bout(row: BoutRow) -> PerformedBout:
         seconds=row.seconds,
         reserve=row.reserve,
         ended=Ended(row.ended) if row.ended else None,
+        note=row.note,
+        rep_seconds=tuple(row.rep_seconds or ()),
     )
 
 

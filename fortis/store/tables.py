@@ -111,6 +111,7 @@ class SessionRow(Table):
     body_kg: Mapped[Decimal | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
     resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
+    adjustments: Mapped[dict[str, Any] | None]
     bouts: Mapped[list["BoutRow"]] = relationship(
         back_populates="session", cascade="all, delete-orphan", order_by="BoutRow.done_at"
     )
@@ -138,6 +139,9 @@ class BoutRow(Table):
     seconds: Mapped[int]
     reserve: Mapped[int | None]
     ended: Mapped[str | None]
+    note: Mapped[str] = mapped_column(server_default="")
+    rep_seconds: Mapped[list[float] | None] = mapped_column(JSON(none_as_null=True))
+    version: Mapped[int] = mapped_column(server_default="1")
     done_at: Mapped[datetime]
     session: Mapped[SessionRow] = relationship(back_populates="bouts")
 

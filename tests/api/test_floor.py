@@ -21,8 +21,9 @@ def test_a_bout_sent_twice_is_one_and_sent_anew_is_corrected(client, lifter, ses
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
     for _ in range(2):
-        assert lifter.record(session_id, squat, reps=5, reserve=2).json() == {"tonnage_kg": 500}
-    lifter.record(session_id, squat, reps=4, reserve=0, ended="could not move it")
+        assert lifter.record(session_id, squat, reps=5, reserve=2).json() == {"tonnage_kg": 500, "version": 1}
+    corrected = lifter.record(session_id, squat, reps=4, reserve=0, ended="could not move it", seen=1)
+    assert corrected.json()["version"] == 2
     (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
     assert recorded["bout"]["reps"] == 4
     assert recorded["bout"]["ended"] == "could not move it"
@@ -32,7 +33,7 @@ def test_a_bout_can_be_taken_back(client, lifter, session_id):
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
     lifter.record(session_id, squat, reps=5)
-    assert lifter.take_back(session_id, squat).json() == {"tonnage_kg": 0}
+    assert lifter.take_back(session_id, squat).json() == {"tonnage_kg": 0, "version": None}
     assert lifter.take_back(session_id, squat).status_code == 200
     assert client.get(f"/api/floor/{session_id}").json()["bouts"] == []
 
@@ -52,7 +53,7 @@ def test_when_a_bout_was_done_is_kept_through_corrections(client, lifter, sessio
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
     lifter.record(session_id, squat, reps=5, done_at="2026-01-02T03:04:05Z")
-    lifter.record(session_id, squat, reps=4, done_at="2026-01-02T09:09:09Z")
+    lifter.record(session_id, squat, reps=4, done_at="2026-01-02T09:09:09Z", seen=1)
     (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
     assert recorded["done_at"] == "2026-01-02T03:04:05Z"
 
@@ -82,3 +83,62 @@ def test_finishing_wants_a_start_and_happens_once(client, lifter, session_id):
     first = client.post(f"/api/floor/{session_id}/finish").json()
     assert client.post(f"/api/floor/{session_id}/finish").json() == first
     assert client.get(f"/api/floor/{uuid4()}").status_code == 404
+
+
+def test_two_answers_for_one_bout_are_never_settled_in_silence(client, lifter, session_id):
+    lifter.start(session_id)
+    squat = lifter.work(session_id)[0]
+    lifter.record(session_id, squat, reps=5, reserve=2)
+    other = lifter.record(session_id, squat, reps=3, reserve=0)
+    assert other.status_code == 409
+    there = other.json()["there"]
+    assert (there["bout"]["reps"], there["version"]) == (5, 1)
+    (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
+    assert recorded["bout"]["reps"] == 5
+    assert lifter.record(session_id, squat, reps=3, reserve=0, seen=1).json()["version"] == 2
+    assert lifter.record(session_id, squat, reps=3, reserve=0).status_code == 200
+
+
+def test_advice_is_there_for_every_plausible_outcome(client, lifter, session_id):
+    view = lifter.start(session_id)
+    table = view["advice"]["tables"][view["advice"]["places"]["1.1.1.1.1"]]
+    advice = view["advice"]["advice"]
+
+    def advised(key):
+        return advice[table[key]]
+
+    assert advised("5/2")["course"] == "go on"
+    assert advised("5/1")["again"]["course"] == "lighter"
+    assert (advised("4/0")["course"], advised("4/0")["kg"] < 100) == ("lighter", True)
+    assert advised("2/0")["course"] == "stop"
+    assert advised("5/5")["course"] == "heavier"
+    assert "1.3.1.3.1" not in view["advice"]["places"]
+
+
+def test_notes_come_back_when_the_lift_comes_back(client, lifter, today):
+    session_id = lifter.plan("# Legs\nBack squat: 5 at 100 kg", today).json()["id"]
+    lifter.start(session_id)
+    lifter.record(session_id, lifter.work(session_id)[0], reps=5, note="hips lower", rep_seconds=[1.5, 3.2])
+    client.post(f"/api/floor/{session_id}/finish")
+    following = lifter.start(lifter.plan("# Other\nBack squat [belt]: 5", today).json()["id"])
+    assert [(cue["exercise"], cue["text"]) for cue in following["cues"]] == [("Back squat", "hips lower")]
+    (bout,) = client.get(f"/api/ledger/{session_id}").json()["bouts"]
+    assert bout["bout"]["rep_seconds"] == [1.5, 3.2]
+
+
+def test_what_was_changed_on_the_floor_is_kept(client, lifter, session_id):
+    lifter.start(session_id)
+    changed = {"extra": {"1.1": 1}, "swapped": {"2.1": "Push-up"}, "skipped": ["1.1.1.3.1"], "order": [2, 1]}
+    assert client.put(f"/api/floor/{session_id}/adjustments", json=changed).status_code == 204
+    kept = client.get(f"/api/floor/{session_id}").json()["adjustments"]
+    assert {key: kept[key] for key in changed} == changed
+    wrong = client.put(f"/api/floor/{session_id}/adjustments", json={"extra": {"one": 1}})
+    assert wrong.status_code == 422
+
+
+def test_a_lift_done_instead_is_not_judged_as_the_planned_one(client, lifter, session_id):
+    lifter.start(session_id)
+    for step in lifter.work(session_id)[:3]:
+        lifter.record(session_id, {**step, "exercise": "Leg press"}, reps=2, reserve=0)
+    client.post(f"/api/floor/{session_id}/finish")
+    assert lifter.past(session_id)["next_loads"] == []

@@ -57,7 +57,7 @@ def test_bands_are_worked_out_from_the_scale(desktop):
     desktop.get_by_role("link", name="Compose").click()
     form = desktop.get_by_role("textbox", name="Written form")
     form.fill("# Bands\nBench press [green bands]: 3 at 60 kg")
-    expect(desktop.get_by_text("Bottom 60, top 78.3, 69.2 on average.")).to_be_visible()
+    expect(desktop.get_by_text("Bottom 60, top 78.3, 69.15 on average.")).to_be_visible()
 
 
 def test_the_calculator_is_one_key_away(desktop):

@@ -172,7 +172,7 @@ class _Case:
             _Pair(bout, done[position])
             for each in sets
             for bout in each.bouts
-            if (position := each.position(bout)) in done
+            if (position := each.position(bout)) in done and done[position].exercise == each.exercise
         ]
         judged = [pair for pair in pairs if least_reps(pair.planned.reps)]
         if not judged:
