@@ -26,6 +26,10 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END) ->
     return app
 
 
+FRESH = {"Cache-Control": "no-cache"}
+"""Asked about every time: the page and the service worker decide which version runs."""
+
+
 def _serve_front_end(app: FastAPI, front_end: Path) -> None:
     """Serve the built files, and the page itself for every address that is a view."""
     app.mount("/assets", StaticFiles(directory=front_end / "assets"), name="assets")
@@ -36,5 +40,5 @@ def _serve_front_end(app: FastAPI, front_end: Path) -> None:
             raise HTTPException(404, "There is nothing at this address.")
         file = (front_end / path).resolve()
         if path and file.is_file() and file.is_relative_to(front_end.resolve()):
-            return FileResponse(file)
-        return FileResponse(front_end / "index.html", headers={"Cache-Control": "no-cache"})
+            return FileResponse(file, headers=FRESH)
+        return FileResponse(front_end / "index.html", headers=FRESH)

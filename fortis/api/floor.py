@@ -55,6 +55,7 @@ class LoadFrom(BaseModel):
 
     set: int = Field(ge=1, le=1000)
     kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
+    side: list[Number] = Field(default=[], max_length=40)
 
 
 Entry = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]

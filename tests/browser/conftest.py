@@ -1,6 +1,7 @@
 """A browser, and a served copy of the demo for each test."""
 
 import shutil
+import sqlite3
 
 import pytest
 from playwright.sync_api import sync_playwright
@@ -26,7 +27,11 @@ def browser():
 
 @pytest.fixture
 def serving(demo, tmp_path):
+    """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on."""
     served = Serving(shutil.copy(demo, tmp_path / "demo.db"))
+    with sqlite3.connect(served.database) as database:
+        database.execute("update lifter set warm_ups = null")
+    database.close()
     served.start()
     yield served
     served.kill()

@@ -1,20 +1,7 @@
-import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { type Bout, client, type Position, type Schemas } from "./client";
+import { device, type Entry } from "./device";
 
-/** What is to be true of one place of a session: a bout done there, or none. */
-export interface Entry {
-  key: string;
-  sessionId: string;
-  position: Position;
-  done: Schemas["BoutDone"] | null;
-  stamp: string;
-}
-
-interface Kept extends DBSchema {
-  entries: { key: string; value: Entry };
-}
-
-export type SaveState = "saved" | "kept" | "refused";
+export type SaveState = "saved" | "kept" | "refused" | "conflict";
 
 export interface OutboxStatus {
   waiting: Entry[];
@@ -31,12 +18,12 @@ export const placeKey = (position: Position) =>
   `${position.group}.${position.round}.${position.entry}.${position.set}.${position.bout}`;
 
 /**
- * Bouts on their way to the record. Each is kept on this device first and sent then, in order, until the
- * server has it; a newer word about the same place replaces an unsent older one.
+ * Bouts, and changes to a session, on their way to the record. Each is kept on this device first and sent then,
+ * in order, until the server has it; a newer word about the same thing replaces an unsent older one.
  */
 export class Outbox {
-  private database: Promise<IDBPDatabase<Kept>>;
   private waiting = new Map<string, Entry>();
+  private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
   private status: OutboxStatus = { waiting: [], state: "saved", refusal: null };
   private sending = false;
@@ -46,9 +33,6 @@ export class Outbox {
   onSaved: (sessionId: string, tonnageKg: number) => void = () => {};
 
   constructor() {
-    this.database = openDB<Kept>("fortis-outbox", 1, {
-      upgrade: (database) => void database.createObjectStore("entries", { keyPath: "key" }),
-    });
     this.loaded = this.load();
     addEventListener("online", () => this.send());
   }
@@ -60,21 +44,37 @@ export class Outbox {
 
   snapshot = () => this.status;
 
+  /** Learn which versions of a session's bouts this device has seen. */
+  learn(sessionId: string, recorded: Schemas["Recorded"][]) {
+    for (const { bout, version } of recorded) {
+      const key = `${sessionId}/${placeKey(bout.position)}`;
+      this.versions.set(key, Math.max(version, this.versions.get(key) ?? 0));
+    }
+  }
+
   /** Keep a word about a place of a session, then try to send it. */
-  async put(sessionId: string, position: Position, done: Schemas["BoutDone"] | null): Promise<void> {
-    const key = `${sessionId}/${placeKey(position)}`;
-    const entry: Entry = {
-      key,
+  put(sessionId: string, position: Position, done: Schemas["BoutDone"] | null): Promise<void> {
+    return this.keep({
+      key: `${sessionId}/${placeKey(position)}`,
       sessionId,
       position,
       done,
-      stamp: crypto.getRandomValues(new Uint32Array(2)).join(),
-    };
-    this.waiting.delete(key);
-    this.waiting.set(key, entry);
+      stamp: stamp(),
+    });
+  }
+
+  /** Keep what was changed on the floor, then try to send it. */
+  adjust(sessionId: string, adjustments: Schemas["Adjustments"]): Promise<void> {
+    return this.keep({ key: `${sessionId}/adjustments`, sessionId, adjustments, stamp: stamp() });
+  }
+
+  /** Settle two answers for one bout: this device's, or the one in the record. */
+  async choose(entry: Entry, mine: boolean): Promise<void> {
+    const { conflict, ...own } = entry;
+    if (conflict) this.versions.set(entry.key, conflict.version);
+    if (mine) await this.keep({ ...own, stamp: stamp() });
+    else await this.drop(entry);
     this.changed(null);
-    await (await this.database).put("entries", entry);
-    void this.send();
   }
 
   /** Wait until nothing is left to send, as far as the server answers. */
@@ -84,8 +84,21 @@ export class Outbox {
     return this.waiting.size === 0;
   }
 
+  private async keep(entry: Entry): Promise<void> {
+    this.waiting.delete(entry.key);
+    this.waiting.set(entry.key, entry);
+    this.changed(null);
+    await (await device()).put("entries", entry);
+    void this.send();
+  }
+
+  private async drop(entry: Entry): Promise<void> {
+    this.waiting.delete(entry.key);
+    await (await device()).delete("entries", entry.key);
+  }
+
   private async load() {
-    for (const entry of await (await this.database).getAll("entries")) {
+    for (const entry of await (await device()).getAll("entries")) {
       if (!this.waiting.has(entry.key)) this.waiting.set(entry.key, entry);
     }
     this.changed(null);
@@ -93,8 +106,15 @@ export class Outbox {
   }
 
   private changed(refusal: string | null) {
-    const state = refusal ? "refused" : this.waiting.size ? "kept" : "saved";
-    this.status = { waiting: [...this.waiting.values()], state, refusal };
+    const waiting = [...this.waiting.values()];
+    const state = waiting.some((each) => each.conflict)
+      ? "conflict"
+      : refusal
+        ? "refused"
+        : waiting.length
+          ? "kept"
+          : "saved";
+    this.status = { waiting, state, refusal };
     for (const listener of this.listeners) listener();
   }
 
@@ -111,24 +131,31 @@ export class Outbox {
     }
   }
 
-  private first = () => this.waiting.values().next().value;
+  private first = () => [...this.waiting.values()].find((entry) => !entry.conflict);
 
   /** Send one entry. False where the rest has to wait. */
   private async sendOne(entry: Entry): Promise<boolean> {
     try {
-      const { data, error, response } = await sent(entry);
-      if (response.ok && data) {
+      const { data, error, response } = await sent(entry, this.versions.get(entry.key) ?? null);
+      const still = this.waiting.get(entry.key)?.stamp === entry.stamp;
+      if (response.ok) {
         this.retry = RETRY_FIRST;
-        if (this.waiting.get(entry.key)?.stamp === entry.stamp) {
-          this.waiting.delete(entry.key);
-          await (await this.database).delete("entries", entry.key);
-        }
-        this.onSaved(entry.sessionId, data.tonnage_kg);
+        if (data?.version) this.versions.set(entry.key, data.version);
+        if (entry.position && entry.done === null) this.versions.delete(entry.key);
+        if (still) await this.drop(entry);
+        if (data) this.onSaved(entry.sessionId, data.tonnage_kg);
         this.changed(null);
         return true;
       }
-      const detail = (error as Partial<Schemas["ProblemDetail"]> | undefined)?.detail;
-      this.changed(response.status < 500 ? (detail ?? "The server refused a bout.") : null);
+      const problem = error as Partial<Schemas["ProblemDetail"]> | undefined;
+      if (response.status === 409 && problem?.there && still) {
+        const conflicting = { ...entry, conflict: problem.there };
+        this.waiting.set(entry.key, conflicting);
+        await (await device()).put("entries", conflicting);
+        this.changed(null);
+        return true;
+      }
+      this.changed(response.status < 500 ? (problem?.detail ?? "The server refused a bout.") : null);
     } catch {
       this.changed(null);
     }
@@ -138,11 +165,27 @@ export class Outbox {
   }
 }
 
-function sent({ sessionId, position, done }: Entry) {
+const stamp = () => crypto.getRandomValues(new Uint32Array(2)).join();
+
+interface Sent {
+  data?: { tonnage_kg: number; version?: number | null } | undefined;
+  error?: unknown;
+  response: Response;
+}
+
+async function sent({ sessionId, position, done, adjustments }: Entry, seen: number | null): Promise<Sent> {
+  if (adjustments || !position) {
+    const params = { path: { session_id: sessionId } };
+    const { error, response } = await client.PUT("/api/floor/{session_id}/adjustments", {
+      params,
+      body: adjustments as Schemas["Adjustments"],
+    });
+    return { error, response };
+  }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
   const path = { session_id: sessionId, ...position };
   return done
-    ? client.PUT(address, { params: { path }, body: done })
+    ? client.PUT(address, { params: { path }, body: { ...done, seen } })
     : client.DELETE(address, { params: { path } });
 }
 
@@ -154,14 +197,23 @@ export function overlaid(
 ): Schemas["Recorded"][] {
   const byPlace = new Map(recorded.map((each) => [placeKey(each.bout.position), each]));
   for (const { sessionId: of, position, done } of waiting) {
-    if (of !== sessionId) continue;
+    if (of !== sessionId || !position || done === undefined) continue;
     const key = placeKey(position);
-    const doneAt = byPlace.get(key)?.done_at ?? done?.done_at;
+    const there = byPlace.get(key);
+    const doneAt = there?.done_at ?? done?.done_at;
     if (!done || !doneAt) byPlace.delete(key);
-    else byPlace.set(key, { bout: boutOf(position, done), done_at: doneAt });
+    else byPlace.set(key, { bout: boutOf(position, done), done_at: doneAt, version: there?.version ?? 0 });
   }
   return [...byPlace.values()].sort((a, b) => Date.parse(a.done_at) - Date.parse(b.done_at));
 }
+
+/** The changes made on the floor: the last word about them, sent or not. */
+export const adjustmentsOf = (
+  recorded: Schemas["Adjustments"],
+  waiting: Entry[],
+  sessionId: string,
+): Schemas["Adjustments"] =>
+  waiting.find((each) => each.sessionId === sessionId && each.adjustments)?.adjustments ?? recorded;
 
 const boutOf = (position: Position, done: Schemas["BoutDone"]): Bout => ({
   position,
@@ -174,4 +226,6 @@ const boutOf = (position: Position, done: Schemas["BoutDone"]): Bout => ({
   seconds: done.seconds ?? 0,
   reserve: done.reserve ?? null,
   ended: done.ended ?? null,
+  note: done.note ?? "",
+  rep_seconds: done.rep_seconds ?? [],
 });

@@ -3,7 +3,10 @@ import { useDeferredValue } from "react";
 import { answer, client, type Schemas } from "./client";
 
 export const queryClient = new QueryClient({
-  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 5_000, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 
 export const useToday = () =>

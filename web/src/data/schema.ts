@@ -306,6 +306,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor/{session_id}/adjustments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Adjust
+         * @description Keep what was changed on the floor.
+         */
+        put: operations["adjust_api_floor__session_id__adjustments_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}": {
         parameters: {
             query?: never;
@@ -665,6 +685,104 @@ export interface components {
          */
         Act: "earlier" | "later" | "pair" | "part" | "copy" | "remove" | "before" | "onto";
         /**
+         * Adjustments
+         * @description What was changed on the floor. Entries are named by group and place in it: `2.1`.
+         *
+         *     `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
+         *     the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
+         *     groups in the order they are done where it is not the planned one. `paused_at` stops the clock, and `paused`
+         *     are the seconds it stood so far.
+         */
+        Adjustments: {
+            /**
+             * Extra
+             * @default {}
+             */
+            extra: {
+                [key: string]: number;
+            };
+            /**
+             * Loads
+             * @default {}
+             */
+            loads: {
+                [key: string]: components["schemas"]["LoadFrom"];
+            };
+            /**
+             * Order
+             * @default []
+             */
+            order: number[];
+            /**
+             * Setups
+             * @default {}
+             */
+            setups: {
+                [key: string]: string[];
+            };
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: string[];
+            /**
+             * Swapped
+             * @default {}
+             */
+            swapped: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Advice
+         * @description What to do with the rest of an exercise, and why. `kg` is the new load where it changes.
+         *
+         *     `side` is what then hangs on each sleeve. `again` is the advice where the set before it was to be watched too.
+         */
+        Advice: {
+            again: components["schemas"]["Advice"] | null;
+            course: components["schemas"]["Course"];
+            /** Kg */
+            kg: number | null;
+            /**
+             * Reasons
+             * @default []
+             */
+            reasons: components["schemas"]["Reason"][];
+            /**
+             * Side
+             * @default []
+             */
+            side: number[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * AdviceTable
+         * @description All advice of a session: `places` names a table for each bout, a table has the advice by outcome.
+         */
+        AdviceTable: {
+            /**
+             * Advice
+             * @default []
+             */
+            advice: components["schemas"]["Advice"][];
+            /**
+             * Places
+             * @default {}
+             */
+            places: {
+                [key: string]: number;
+            };
+            /**
+             * Tables
+             * @default []
+             */
+            tables: {
+                [key: string]: number;
+            }[];
+        };
+        /**
          * Arranged
          * @description The text arranged anew, and the line to go to.
          */
@@ -843,10 +961,20 @@ export interface components {
             /** Kg */
             kg?: number | null;
             /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
              * Partial Reps
              * @default 0
              */
             partial_reps: number;
+            /**
+             * Rep Seconds
+             * @default []
+             */
+            rep_seconds: number[];
             /** Reps */
             reps: number;
             /** Reserve */
@@ -856,6 +984,8 @@ export interface components {
              * @default 0
              */
             seconds: number;
+            /** Seen */
+            seen?: number | null;
             /**
              * @default {
              *       "items": []
@@ -1002,6 +1132,27 @@ export interface components {
             name: string;
         };
         /**
+         * Course
+         * @description What to do with the rest of an exercise.
+         * @enum {string}
+         */
+        Course: "go on" | "watch" | "lighter" | "heavier" | "stop";
+        /**
+         * Cue
+         * @description What the lifter noted at a lift the last time there was anything to note.
+         */
+        Cue: {
+            /** Exercise */
+            exercise: string;
+            /**
+             * On
+             * Format: date-time
+             */
+            on: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Dial
          * @description A number of a structure that the lifter may turn; `low` and `high` are sensible bounds.
          */
@@ -1092,17 +1243,23 @@ export interface components {
         };
         /**
          * FloorView
-         * @description A session to play: its timeline with loads settled, and the bouts already done.
+         * @description A session to play, with everything that playing it without a connection needs.
          */
         FloorView: {
+            adjustments: components["schemas"]["Adjustments"];
+            advice: components["schemas"]["AdviceTable"];
             /** Bouts */
             bouts: components["schemas"]["Recorded"][];
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
             /** Finished At */
             finished_at: string | null;
             /** Id */
             id: string;
             /** Planned On */
             planned_on: string | null;
+            /** Slowing */
+            slowing: components["schemas"]["Slowing"][];
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
@@ -1361,6 +1518,8 @@ export interface components {
             done_at: string;
             /** Planned Kg */
             planned_kg: number | null;
+            /** Version */
+            version: number;
         };
         /**
          * LedgerRow
@@ -1627,6 +1786,21 @@ export interface components {
             at_rest_kg: number;
             /** Kg Per Cm */
             kg_per_cm: number;
+        };
+        /**
+         * LoadFrom
+         * @description Another load for a lift from one of its sets on.
+         */
+        LoadFrom: {
+            /** Kg */
+            kg: number;
+            /** Set */
+            set: number;
+            /**
+             * Side
+             * @default []
+             */
+            side: number[];
         };
         /**
          * LoadKind
@@ -1936,7 +2110,8 @@ export interface components {
          * @description A bout as it went. `kg` is the load handled (added load for body-weight lifts), None where unknown.
          *
          *     `reps` are full reps, `partial_reps` the half reps after them, `seconds` the length of a hold. `reserve`
-         *     is how many reps were left, None where the lifter did not say.
+         *     is how many reps were left, None where the lifter did not say. `rep_seconds` are the moments each rep was
+         *     done, in seconds from the start of the bout, where they were tapped; `note` is a cue for next time.
          */
         PerformedBout: {
             ended: components["schemas"]["Ended"] | null;
@@ -1945,11 +2120,21 @@ export interface components {
             /** Kg */
             kg: number | null;
             /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
              * Partial Reps
              * @default 0
              */
             partial_reps: number;
             position: components["schemas"]["Position"];
+            /**
+             * Rep Seconds
+             * @default []
+             */
+            rep_seconds: number[];
             /**
              * Reps
              * @default 0
@@ -2068,6 +2253,7 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Status */
             status: number;
+            there?: components["schemas"]["There"] | null;
             /** Title */
             title: string;
         };
@@ -2096,7 +2282,7 @@ export interface components {
         };
         /**
          * Recorded
-         * @description A bout in the record.
+         * @description A bout in the record. `version` counts how often it was written.
          */
         Recorded: {
             bout: components["schemas"]["PerformedBout"];
@@ -2105,6 +2291,8 @@ export interface components {
              * Format: date-time
              */
             done_at: string;
+            /** Version */
+            version: number;
         };
         /**
          * RepMax
@@ -2340,12 +2528,24 @@ export interface components {
          */
         Side: "both" | "each side" | "each side right first" | "each side weaker first" | "left" | "right";
         /**
+         * Slowing
+         * @description From `times` the usual time of a rep on, so many reps are likely left.
+         */
+        Slowing: {
+            /** Left */
+            left: number;
+            /** Times */
+            times: number;
+        };
+        /**
          * SoFar
-         * @description What the session adds up to after a bout was saved.
+         * @description What the session adds up to after a bout was saved, and that bout's version.
          */
         SoFar: {
             /** Tonnage Kg */
             tonnage_kg: number;
+            /** Version */
+            version?: number | null;
         };
         /**
          * Solved
@@ -2496,6 +2696,15 @@ export interface components {
             lowering: number;
             /** Top */
             top: number;
+        };
+        /**
+         * There
+         * @description A bout as the record has it, where it is not as the sender last saw it.
+         */
+        There: {
+            bout: components["schemas"]["PerformedBout"];
+            /** Version */
+            version: number;
         };
         /**
          * Timeline
@@ -3325,6 +3534,48 @@ export interface operations {
             };
         };
     };
+    adjust_api_floor__session_id__adjustments_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Adjustments"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
     record_api_floor__session_id__bouts__group___round___entry___set___bout__put: {
         parameters: {
             query?: never;
@@ -3356,6 +3607,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

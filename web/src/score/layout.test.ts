@@ -22,6 +22,8 @@ const bout = (reps: number, more: Partial<Bout> = {}): Bout => ({
   seconds: 0,
   reserve: null,
   ended: null,
+  note: "",
+  rep_seconds: [],
   ...more,
 });
 

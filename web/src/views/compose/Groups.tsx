@@ -51,7 +51,15 @@ export function Groups({
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const groups = useMemo(() => [...Map.groupBy(examined.timeline.steps, (step) => step.group)], [examined]);
+  const groups = useMemo(
+    () => [
+      ...Map.groupBy(
+        examined.timeline.steps.filter((step) => !step.warm_up),
+        (step) => step.group,
+      ),
+    ],
+    [examined],
+  );
   const drop = ({ active, over }: DragEndEvent) => {
     if (over) onDrop({ line: Number(active.id), ...(over.data.current as Pick<Dropped, "act" | "target">) });
   };

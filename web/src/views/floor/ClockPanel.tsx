@@ -1,11 +1,21 @@
 import { clsx } from "clsx";
 import { Button } from "@/parts/Button";
-import { clock, loadUnit, loadWords, sideWords, targetWords } from "@/score/words";
+import { clock, loadUnit, loadWords, restLabel, sideWords, targetWords } from "@/score/words";
+import { following } from "./play";
+import { TempoGuide } from "./TempoGuide";
 import type { Playing } from "./useSession";
 
 /** The clock of the moment: petrol while resting, paper with red while working, and what comes next. */
-export function ClockPanel({ playing, className }: { playing: Playing; className?: string }) {
-  const { place, steps, advance, addRest } = playing;
+export function ClockPanel({
+  playing,
+  sound,
+  className,
+}: {
+  playing: Playing;
+  sound: boolean;
+  className?: string;
+}) {
+  const { place, steps, advance, addRest, tap, mark } = playing;
   const step = place.work === null ? undefined : steps[place.work];
   if (!step || place.work === null) return null;
   const working = place.mode === "working";
@@ -13,7 +23,15 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
   const petrol = resting || place.mode === "over";
   const before = place.before === null ? undefined : steps[place.before];
   const then = `${targetWords(step.target)}${sideWords(step.side)} at ${loadWords(step) || "your load"}`;
-  const actName = working ? "Done as planned" : resting ? "Go now" : "Begin";
+  const after = place.work === null ? null : following(steps, place.work);
+  const taps = mark.taps?.length ?? 0;
+  const actName = working
+    ? taps
+      ? `Done, ${taps} counted`
+      : "Done as planned"
+    : resting
+      ? "Go now"
+      : "Begin";
   return (
     <section
       aria-label="Clock"
@@ -24,10 +42,35 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
         working && "border-work",
       )}
     >
-      <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline(playing)}</p>
+      <div className="flex items-start justify-between gap-3">
+        <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline(playing)}</p>
+        <span className="flex gap-3 text-[15px]">
+          {step.warm_up && !working && (
+            <button
+              type="button"
+              className="-my-2 min-h-11 underline underline-offset-4"
+              onClick={() =>
+                playing.skip((each) => each.warm_up && each.group === step.group && each.entry === step.entry)
+              }
+            >
+              Skip the warm-up
+            </button>
+          )}
+          {place.mode !== "ready" && (
+            <button
+              type="button"
+              className="-my-2 min-h-11 underline underline-offset-4"
+              onClick={playing.pause}
+            >
+              {place.paused ? "Go on" : "Pause"}
+            </button>
+          )}
+        </span>
+      </div>
       <div className="flex flex-1 items-end justify-between gap-3 lg:block">
         <p
           role="timer"
+          data-left={place.clock}
           aria-label={resting ? "Rest left" : "Time"}
           className={clsx(
             "narrow text-[7.2rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
@@ -42,6 +85,9 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
           {changeWords(playing)}
         </p>
       </div>
+      {working && step.tempo && (
+        <TempoGuide tempo={step.tempo} seconds={place.clock} sound={sound && !place.paused} />
+      )}
       <div className={clsx("h-2", petrol ? "bg-rest-text/25" : "bg-hairline")} aria-hidden>
         {place.mode === "resting" && (
           <div
@@ -63,10 +109,21 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
         {loadUnit(step) && " kg"}
         {changeWords(playing) && <span className="opacity-75"> · {changeWords(playing)}</span>}
       </p>
+      {working && after?.work && (
+        <p className="mt-1 text-[15px] text-faint">
+          Next: {after.rest ? `rest ${restLabel(after.rest.seconds)}, then ` : "straight on, "}
+          {after.work.exercise !== step.exercise && `${after.work.exercise}, `}
+          {targetWords(after.work.target)}
+          {sideWords(after.work.side)} at {loadWords(after.work) || "your load"}
+          {after.work.settled?.change &&
+            after.work.exercise === step.exercise &&
+            ` · ${after.work.settled.change}`}
+        </p>
+      )}
       <div className="fixed inset-x-0 bottom-0 z-10 flex gap-2 border-t border-hairline bg-paper p-3 lg:static lg:mt-5 lg:border-0 lg:bg-transparent lg:p-0">
         <Button
           look={petrol ? "rest" : "strong"}
-          hotkey="Space"
+          hotkey={working && step.tempo ? "Enter" : "Space"}
           onClick={advance}
           className={clsx(
             "min-h-14 flex-[2] text-lg lg:min-h-11 lg:flex-none lg:text-base",
@@ -75,6 +132,16 @@ export function ClockPanel({ playing, className }: { playing: Playing; className
         >
           {actName}
         </Button>
+        {working && step.target?.kind !== "hold" && (
+          <Button
+            look="quiet"
+            hotkey={step.tempo ? "Space" : "C"}
+            onClick={tap}
+            className="min-h-14 flex-1 lg:min-h-11 lg:flex-none"
+          >
+            Count a rep
+          </Button>
+        )}
         {petrol && (
           <Button
             look="onRest"
@@ -96,6 +163,7 @@ const PHONE_INK = "max-lg:border-ink max-lg:bg-ink max-lg:text-paper";
 function headline({ place, steps }: Playing): string {
   const step = place.work === null ? undefined : steps[place.work];
   if (!step) return "";
+  if (place.paused) return "The clock stands";
   if (place.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
   if (place.mode === "resting") return place.short ? "Breathe, stay with it" : "Rest";
   if (place.mode === "over") return "Rest is over";
@@ -108,6 +176,7 @@ export function changeWords({ place, steps }: Pick<Playing, "place" | "steps">):
   const before = place.before === null ? undefined : steps[place.before];
   if (!step || place.mode === "working") return "";
   if (before && before.exercise !== step.exercise) return "";
+  if (before && before.side !== step.side && step.side !== "both") return `the ${step.side} side`;
   if (step.settled?.change) return step.settled.change;
   return before?.settled && step.settled?.bar && before.settled.kg === step.settled.kg
     ? "no plate change"

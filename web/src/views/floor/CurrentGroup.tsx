@@ -1,36 +1,49 @@
-import { useEffect, useMemo, useRef } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
 import { effortWords, targetWords, tempoWords } from "@/score/words";
-import type { Playing } from "./useSession";
+import type { Done } from "./play";
 
 /** The score of the group that is on, with the place in it. */
-export function CurrentGroup({ playing }: { playing: Playing }) {
-  const { steps, done, place } = playing;
+export const CurrentGroup = memo(function CurrentGroup({
+  steps,
+  done,
+  at,
+  before,
+}: {
+  steps: Step[];
+  done: Done;
+  at: number | null;
+  before: number | null;
+}) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const scroller = useRef<HTMLElement>(null);
-  const index = place.work ?? place.before ?? 0;
+  const index = at ?? before ?? 0;
   const group = steps[index]?.group ?? 1;
-  const first = steps.findIndex((step) => step.group === group);
-  const own = useMemo(() => steps.filter((step) => step.group === group), [steps, group]);
+  const shown = useMemo(
+    () => [...steps.keys()].filter((at) => steps[at]?.group === group && !steps[at]?.warm_up),
+    [steps, group],
+  );
+  const own = useMemo(() => shown.map((at) => steps[at] as Step), [shown, steps]);
   const phone = width < 500;
   const left = phone ? 46 : 64;
   const alone = own.every((step) => step.exercise === own[0]?.exercise);
   const zoom = phone ? 1 : alone ? 1.5 : 1.2;
   const layout = useMemo(() => {
     const bouts = new Map<number, Bout>();
-    for (const [at, { bout }] of done) if (steps[at]?.group === group) bouts.set(at - first, bout);
+    for (const [index, { bout }] of done) if (shown.includes(index)) bouts.set(shown.indexOf(index), bout);
+    const now = at === null ? -1 : shown.indexOf(at);
     return layoutScore({
       steps: own,
       done: bouts,
-      at: place.work === null ? null : place.work - first,
+      at: now < 0 ? null : now,
       width: width / zoom,
       left,
       tightest: phone ? 1 : 0.72,
     });
-  }, [own, done, place.work, width, zoom, phone, first, group, left, steps]);
+  }, [own, shown, done, at, width, zoom, phone, left]);
   const now = layout.now;
   useEffect(() => {
     if (now !== null) scroller.current?.scrollTo({ left: now * zoom - width * 0.42, behavior: "smooth" });
@@ -40,7 +53,7 @@ export function CurrentGroup({ playing }: { playing: Playing }) {
       <Score ref={scroller} layout={layout} steps={own} captions={captionsOf(own)} left={left} zoom={zoom} />
     </div>
   );
-}
+});
 
 /** What each exercise of a group asks for, in a line: 3 rounds of 2 + 2 + 2, leave 1. */
 export function captionsOf(steps: Step[]): Record<string, string> {

@@ -46,7 +46,7 @@ export function Finishing({ view, playing }: { view: FloorView; playing: Playing
           </div>
         )}
       </section>
-      <WhatHappened playing={playing} />
+      <WhatHappened playing={playing} slowing={view.slowing} />
     </div>
   );
 }

@@ -1,16 +1,23 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { Status } from "@/app/Shell";
 import type { FloorView, Schemas } from "@/data/client";
-import { useFloor, useStart, useToday } from "@/data/queries";
+import { keptView, keptViews } from "@/data/device";
+import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { clock, kilograms, minutes } from "@/score/words";
+import { clock, kilograms, minutes, sideWords, targetWords } from "@/score/words";
 import { ClockPanel } from "./ClockPanel";
+import { Conflicts } from "./Conflicts";
 import { CurrentGroup } from "./CurrentGroup";
 import { Finishing } from "./Finishing";
 import { LoadPanel } from "./LoadPanel";
+import { More } from "./More";
+import { moment } from "./moment";
 import { secondsLeft } from "./play";
+import { useRestSignals, useSignals, useWakeLock } from "./signals";
 import { useFloorKeys } from "./useFloorKeys";
 import { type Playing, useSession } from "./useSession";
 import { WhatHappened } from "./WhatHappened";
@@ -22,11 +29,29 @@ export default function Floor() {
 }
 
 function WhichSession() {
+  const query = useToday();
+  const kept = useKept(query.isError, async () => (await keptViews())[0]);
+  if (kept) return <Play view={kept} />;
   return (
-    <Loaded query={useToday()} what="the session">
+    <Loaded query={query} what="the session">
       {(today) => <Choice today={today} />}
     </Loaded>
   );
+}
+
+/** What this device keeps of a session, once the server cannot be asked. */
+function useKept(wanted: boolean, ask: () => Promise<FloorView | undefined>): FloorView | undefined {
+  const queries = useQueryClient();
+  const [kept, setKept] = useState<FloorView>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once, when the server is found gone
+  useEffect(() => {
+    if (!wanted) return;
+    void ask().then((view) => {
+      if (view) queries.setQueryData(floorKey(view.id), view);
+      setKept(view);
+    });
+  }, [wanted]);
+  return kept;
 }
 
 function Choice({ today }: { today: Schemas["TodayView"] }) {
@@ -58,8 +83,10 @@ function Choice({ today }: { today: Schemas["TodayView"] }) {
 }
 
 function FloorOf({ id }: { id: string }) {
+  const query = useFloor(id);
+  useKept(query.isError && !query.data, () => keptView(id));
   return (
-    <Loaded query={useFloor(id)} what="the session">
+    <Loaded query={query} what="the session">
       {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play view={view} />)}
     </Loaded>
   );
@@ -82,6 +109,16 @@ function NotStarted({ view }: { view: FloorView }) {
 function Play({ view }: { view: FloorView }) {
   const playing = useSession(view);
   const { place, steps } = playing;
+  const [signals, setSignals] = useSignals();
+  const awake = useWakeLock();
+  const queries = useQueryClient();
+  const next = place.work === null ? undefined : steps[place.work];
+  const resting = place.mode === "resting" && !place.paused;
+  const endsAt = Math.round((playing.now + place.clock * 1000) / 200) * 200;
+  const say = next
+    ? `Rest is over. ${next.exercise}${sideWords(next.side)}, ${targetWords(next.target)}.`
+    : "";
+  useRestSignals({ resting, endsAt, rest: place.rest, say, now: moment, signals });
   useFloorKeys(playing);
   const finished = place.work === null || view.state === "finished";
   return (
@@ -90,18 +127,28 @@ function Play({ view }: { view: FloorView }) {
       <Status>
         <FloorStatus view={view} playing={playing} />
       </Status>
-      <CurrentGroup playing={playing} />
+      <Conflicts
+        playing={playing}
+        onSettled={() => queries.invalidateQueries({ queryKey: floorKey(view.id) })}
+      />
+      <CurrentGroup steps={steps} done={playing.done} at={place.work} before={place.before} />
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
         <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:gap-4">
-          <ClockPanel playing={playing} className="order-1 lg:order-2" />
-          <WhatHappened playing={playing} className="order-2 lg:order-3" />
-          <LoadPanel playing={playing} className="order-3 lg:order-1" />
+          <ClockPanel playing={playing} sound={signals.sound} className="order-1 lg:order-2" />
+          <WhatHappened playing={playing} slowing={view.slowing} className="order-2 lg:order-3" />
+          <LoadPanel playing={playing} cues={view.cues} className="order-3 lg:order-1" />
+        </div>
+      )}
+      {!finished && (
+        <div className="flex flex-wrap items-center gap-x-4 text-[15px] text-faint">
+          <More playing={playing} signals={signals} onSignals={setSignals} />
+          {!awake && <span>This browser lets the screen sleep: set it to stay on while you train.</span>}
         </div>
       )}
       <p className="sr-only" role="status">
-        {place.mode === "over" && steps[place.work ?? 0] ? "Rest is over." : ""}
+        {place.mode === "over" ? say : ""}
       </p>
     </div>
   );
@@ -119,7 +166,7 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
             <span className="hidden sm:inline">in </span>
             <b className="text-ink">{clock(Math.max(into, 0))}</b>
           </span>
-          <span className="hidden md:inline">
+          <span className={place.work === null ? "hidden" : "hidden md:inline"}>
             about <b className="text-ink">{minutes(secondsLeft(steps, place.work))}</b> to go
           </span>
         </>
@@ -137,6 +184,7 @@ function SaveState({ status }: { status: Playing["status"] }) {
         not saved: {status.refusal}
       </span>
     );
+  if (status.state === "conflict") return <b className="text-ink">▲ two answers for one bout</b>;
   const words = status.state === "saved" ? "saved" : `kept on this device (${status.waiting.length})`;
   return (
     <span role="status" className="text-rest">

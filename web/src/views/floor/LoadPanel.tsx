@@ -1,17 +1,30 @@
 import { clsx } from "clsx";
+import type { Schemas } from "@/data/client";
+import { pullWords } from "@/parts/Builds";
 import { buildWords, Plates } from "@/parts/Plates";
 import { loadUnit, loadWords, plain, sideWords, targetWords } from "@/score/words";
 import { changeWords } from "./ClockPanel";
 import type { Playing } from "./useSession";
 
 /** What to lift: the load readable from two metres away, the plates, and why it is this load. */
-export function LoadPanel({ playing, className }: { playing: Playing; className?: string }) {
+export function LoadPanel({
+  playing,
+  cues,
+  className,
+}: {
+  playing: Playing;
+  cues: Schemas["Cue"][];
+  className?: string;
+}) {
   const { place, steps } = playing;
   const step = place.work === null ? undefined : steps[place.work];
   if (!step) return null;
   const sets = new Set(
     steps
-      .filter((each) => each.kind === "work" && each.entry === step.entry && each.group === step.group)
+      .filter(
+        (each) =>
+          each.kind === "work" && !each.warm_up && each.entry === step.entry && each.group === step.group,
+      )
       .map((each) => each.set),
   ).size;
   const bouts = steps.filter(
@@ -20,7 +33,10 @@ export function LoadPanel({ playing, className }: { playing: Playing; className?
   ).length;
   const settled = step.settled;
   const change = changeWords({ place, steps });
-  const setWords = `Set ${step.set} of ${sets}${bouts > 1 ? `, bout ${step.bout} of ${bouts}` : ""}`;
+  const cue = cues.filter((each) => each.exercise === step.exercise).at(-1);
+  const setWords = step.warm_up
+    ? `Warm-up ${step.bout} of ${bouts}`
+    : `Set ${step.set} of ${sets}${bouts > 1 ? `, bout ${step.bout} of ${bouts}` : ""}`;
   return (
     <section
       aria-label="Load"
@@ -41,6 +57,13 @@ export function LoadPanel({ playing, className }: { playing: Playing; className?
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}
         {change && <p className="text-ink">{`${change.charAt(0).toUpperCase()}${change.slice(1)}.`}</p>}
         {step.setup.items.length > 0 && <p>Set up: {step.setup.items.join(", ")}.</p>}
+        {settled && pullWords(settled) && <p className="text-ink">{pullWords(settled)}</p>}
+        {settled?.note && <p className="text-ink">{settled.note}</p>}
+        {cue && (
+          <p>
+            Cue from last time: <b className="text-ink">{cue.text}</b>
+          </p>
+        )}
         {settled && settled.reasons.length > 0 && (
           <details>
             <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">

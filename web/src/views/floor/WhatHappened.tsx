@@ -5,6 +5,8 @@ import { useId } from "react";
 import type { Schemas } from "@/data/client";
 import { Key } from "@/parts/Button";
 import { sideWords } from "@/score/words";
+import { AdviceNote } from "./AdviceNote";
+import { Extras } from "./Extras";
 import { LoadLifted } from "./LoadLifted";
 import { NotesRow } from "./NotesRow";
 import { subjectOf } from "./subject";
@@ -19,14 +21,24 @@ const ENDS: { ended: Ended; words: string; short?: string }[] = [
 ];
 
 /** What happened: reps, reps left, the load lifted and how it ended, of the bout just done or being done. */
-export function WhatHappened({ playing, className }: { playing: Playing; className?: string }) {
+export function WhatHappened({
+  playing,
+  slowing,
+  className,
+}: {
+  playing: Playing;
+  slowing: { times: number; left: number }[];
+  className?: string;
+}) {
   const { steps, done, place, record, undo } = playing;
   const heading = useId();
   const subject = subjectOf(playing);
   const step = subject === null ? undefined : steps[subject];
   if (subject === null || !step) return null;
   const bout = done.get(subject)?.bout ?? null;
-  const about = `${step.exercise}${sideWords(step.side)}, set ${step.set}${step.bout > 1 ? `, bout ${step.bout}` : ""}`;
+  const which = step.warm_up ? `warm-up ${step.bout}` : `set ${step.set}`;
+  const within = step.bout > 1 && !step.warm_up ? `, bout ${step.bout}` : "";
+  const about = `${step.exercise}${sideWords(step.side)}, ${which}${within}`;
   return (
     <section
       aria-labelledby={heading}
@@ -83,12 +95,14 @@ export function WhatHappened({ playing, className }: { playing: Playing; classNa
           Fewer reps than planned: what ended it?
         </p>
       )}
+      <AdviceNote playing={playing} />
       <LoadLifted
         key={`load-${subject}`}
         step={step}
         bout={bout}
         onChange={(kg) => record(subject, { kg })}
       />
+      <Extras playing={playing} index={subject} step={step} bout={bout} slowing={slowing} />
     </section>
   );
 }

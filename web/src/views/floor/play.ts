@@ -5,10 +5,15 @@ import { placeKey } from "@/data/outbox";
 export interface Mark {
   place: string;
   startedAt: number | null;
+  /** Seconds added to the rest. */
   extra: number;
+  /** Since when the clock stands still. */
+  pausedAt?: number | null;
+  /** When each rep was tapped, in seconds from the start of the bout. */
+  taps?: number[];
 }
 
-export const NO_MARK: Mark = { place: "", startedAt: null, extra: 0 };
+export const NO_MARK: Mark = { place: "", startedAt: null, extra: 0, pausedAt: null, taps: [] };
 
 export type Mode = "ready" | "working" | "resting" | "over";
 
@@ -25,6 +30,8 @@ export interface Place {
   short: boolean;
   /** Seconds left of the rest, below zero when it is over; seconds since the start while working. */
   clock: number;
+  /** Whether the clock stands still. */
+  paused: boolean;
 }
 
 export const positionOf = ({ group, round, entry, set, bout }: Step): Position => ({
@@ -49,21 +56,35 @@ export function byStep(steps: Step[], recorded: Schemas["Recorded"][]): Done {
 }
 
 /** Derive where the session stands from what was done, the lifter's mark and the time. Times in milliseconds. */
-export function placeOf(steps: Step[], done: Done, mark: Mark, now: number): Place {
-  const next = steps.findIndex((step, index) => step.kind === "work" && !done.has(index));
+export function placeOf(
+  steps: Step[],
+  done: Done,
+  mark: Mark,
+  now: number,
+  skipped: ReadonlySet<string> = NONE,
+): Place {
+  const next = steps.findIndex(
+    (step, index) => step.kind === "work" && !done.has(index) && !skipped.has(placeKey(positionOf(step))),
+  );
   const work = next < 0 ? null : next;
   const before = lastDone(done);
-  const nothing = { work, before, rest: 0, short: false };
+  const nothing = { work, before, rest: 0, short: false, paused: false };
   if (work === null) return { ...nothing, mode: "ready", clock: 0 };
   const own = mark.place === placeKey(positionOf(steps[work] as Step)) ? mark : NO_MARK;
-  if (own.startedAt !== null) return { ...nothing, mode: "working", clock: (now - own.startedAt) / 1000 };
+  const paused = own.pausedAt != null;
+  const at = own.pausedAt ?? now;
+  if (own.startedAt !== null)
+    return { ...nothing, paused, mode: "working", clock: (at - own.startedAt) / 1000 };
   const rest = restBefore(steps, work);
   if (!rest || before === null) return { ...nothing, mode: "ready", clock: 0 };
-  const since = (now - Date.parse((done.get(before) as Schemas["Recorded"]).done_at)) / 1000;
+  const since = (at - Date.parse((done.get(before) as Schemas["Recorded"]).done_at)) / 1000;
   const total = rest.seconds + own.extra;
   const clock = Math.min(total - since, total);
-  return { work, before, rest: total, short: rest.short, mode: clock > 0 ? "resting" : "over", clock };
+  const mode = clock > 0 ? "resting" : "over";
+  return { work, before, rest: total, short: rest.short, paused, mode, clock };
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 function lastDone(done: Done): number | null {
   let last: number | null = null;
@@ -89,18 +110,22 @@ export const secondsLeft = (steps: Step[], from: number | null): number =>
 export type BoutDone = Schemas["BoutDone"];
 
 /** A bout done just as planned, as far as the plan says. */
-export function asPlanned(step: Step, at: number): BoutDone {
+export function asPlanned(step: Step, at: number, elapsed = 0, taps: number[] = []): BoutDone {
   const hold = step.target?.kind === "hold";
+  const half = step.range_of_motion !== "full" && step.range_of_motion !== "alternating halves";
+  const reps = taps.length || (step.reps ?? 0);
   return {
     exercise: step.exercise,
     setup: step.setup,
     side: step.side,
     kg: step.load?.kg ?? null,
-    reps: hold ? 0 : (step.reps ?? 0),
-    seconds: hold && step.target?.kind === "hold" ? step.target.seconds : 0,
-    partial_reps: 0,
+    reps: hold || half ? 0 : reps,
+    seconds: hold && step.target?.kind === "hold" ? Math.round(elapsed) || step.target.seconds : 0,
+    partial_reps: half ? reps : 0,
     reserve: null,
     ended: "target met",
+    note: "",
+    rep_seconds: taps,
     done_at: new Date(at).toISOString(),
   };
 }
@@ -116,12 +141,69 @@ export const toSend = (bout: Bout, doneAt: string): BoutDone => ({
   seconds: bout.seconds,
   reserve: bout.reserve,
   ended: bout.ended,
+  note: bout.note,
+  rep_seconds: bout.rep_seconds,
   done_at: doneAt,
 });
 
-/** The fewest reps that meet a target. */
-export const leastReps = (target: Step["target"]): number =>
-  target?.kind === "reps" ? target.count : target?.kind === "range" ? target.low : 0;
+/** The fewest full reps that meet what a step asks. */
+export function leastReps({ target, range_of_motion }: Pick<Step, "target" | "range_of_motion">): number {
+  if (range_of_motion !== "full" && range_of_motion !== "alternating halves") return 0;
+  return target?.kind === "reps" ? target.count : target?.kind === "range" ? target.low : 0;
+}
+
+/** What is asked for at the same moment on the score: the next bout after one, and the rest before it. */
+export function following(steps: Step[], from: number): { rest: Step | undefined; work: Step | undefined } {
+  const at = steps.findIndex((step, index) => index > from && step.kind === "work");
+  return { rest: at < 0 ? undefined : restBefore(steps, at), work: steps[at] };
+}
+
+/** The key under which the advice for an outcome is found. */
+export function outcomeKey(bout: Pick<Bout, "reps" | "reserve" | "ended">): string {
+  const left = bout.reserve === null ? "-" : Math.min(bout.reserve, 5);
+  return `${bout.reps}/${left}${bout.ended === "form slipped" ? "/form" : ""}`;
+}
+
+type Advice = Schemas["Advice"];
+
+/** Look up what the rules say after a bout; where the set before was to be watched too, what they say then. */
+export function adviceFor(
+  table: Schemas["AdviceTable"],
+  steps: Step[],
+  done: Done,
+  index: number,
+): Advice | null {
+  const own = lookedUp(table, steps, done, index);
+  const step = steps[index];
+  if (!own?.again || !step) return own;
+  const before = steps.findIndex(
+    (each) =>
+      each.kind === "work" &&
+      each.group === step.group &&
+      each.entry === step.entry &&
+      each.set === step.set - 1 &&
+      each.bout === step.bout,
+  );
+  return lookedUp(table, steps, done, before)?.course === "watch" ? own.again : own;
+}
+
+function lookedUp(table: Schemas["AdviceTable"], steps: Step[], done: Done, index: number): Advice | null {
+  const step = steps[index];
+  const bout = done.get(index)?.bout;
+  if (!step || !bout || bout.exercise !== step.exercise) return null;
+  const of = table.tables[table.places[placeKey(positionOf(step))] ?? -1];
+  return table.advice[of?.[outcomeKey(bout)] ?? -1] ?? null;
+}
+
+/** How the tapped reps went: the usual time of one, and how much longer the last took. Null under three reps. */
+export function slowingOf(taps: readonly number[]): { usual: number; last: number; times: number } | null {
+  const each = taps.map((at, place) => at - (taps[place - 1] ?? 0));
+  if (each.length < 3) return null;
+  const early = each.slice(0, Math.max(Math.floor(each.length / 2), 2));
+  const usual = early.reduce((sum, seconds) => sum + seconds, 0) / early.length;
+  const last = each.at(-1) ?? usual;
+  return { usual, last, times: usual > 0 ? last / usual : 1 };
+}
 
 /** The most reps the row of notes offers: two past the target, or a full dozen where there is none. */
 export function mostReps(target: Step["target"]): number {

@@ -7,12 +7,29 @@ const TYPING_ON = 800;
 
 /** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
 export function useFloorKeys(playing: Playing) {
-  const { place, advance, record, addRest, undo } = playing;
+  const { place, steps, advance, record, addRest, undo, tap, pause, skip } = playing;
+  const step = place.work === null ? undefined : steps[place.work];
+  const counting = place.mode === "working" && step?.tempo != null;
   const subject = subjectOf(playing);
   const typed = useRef({ text: "", at: 0 });
   const on = place.work !== null || subject !== null;
 
-  useShortcut("space", "Space", "Start the bout, end it as planned", advance);
+  useShortcut(
+    "space",
+    "Space",
+    "Start the bout, end it as planned; count a rep to a tempo",
+    counting ? tap : advance,
+  );
+  useShortcut("enter", "Enter", "End a bout done to a tempo", advance, counting);
+  useShortcut("c", "C", "Count a rep", tap);
+  useShortcut("p", "P", "Stop the clock, let it go on", pause);
+  useShortcut(
+    "w",
+    "W",
+    "Skip the warm-up",
+    () => step && skip((each) => each.warm_up && each.group === step.group && each.entry === step.entry),
+    step?.warm_up === true,
+  );
   useShortcut(
     "0,1,2,3,4,5,6,7,8,9",
     "0 – 9",

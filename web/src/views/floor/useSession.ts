@@ -1,9 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
-import type { FloorView } from "@/data/client";
-import { Outbox, overlaid, placeKey } from "@/data/outbox";
+import type { FloorView, Schemas, Step } from "@/data/client";
+import { keepView } from "@/data/device";
+import { adjustmentsOf, Outbox, overlaid, placeKey } from "@/data/outbox";
 import { floorKey } from "@/data/queries";
+import { type Adjustments, adjusted, entryKey } from "./adjusting";
+import { moment } from "./moment";
 import {
+  adviceFor,
   asPlanned,
   type BoutDone,
   byStep,
@@ -31,10 +35,15 @@ function keptMark(id: string): Mark {
 
 /** A clock that ticks while its view is shown, in milliseconds. */
 function useNow(every = 200): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(moment);
   useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), every);
-    return () => clearInterval(timer);
+    const tick = () => setNow(moment());
+    const timer = setInterval(tick, every);
+    document.addEventListener("visibilitychange", tick);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", tick);
+    };
   }, [every]);
   return now;
 }
@@ -42,17 +51,25 @@ function useNow(every = 200): number {
 /** A session being played: where it stands, and everything that can be done about it. */
 export function useSession(view: FloorView) {
   const { id } = view;
-  const steps = view.timeline.steps;
   const queries = useQueryClient();
   const status = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+  const changed = adjustmentsOf(view.adjustments, status.waiting, id);
+  const planned = view.timeline.steps;
+  const steps = useMemo(() => adjusted(planned, changed), [planned, changed]);
+  const skipped = useMemo(() => new Set(changed.skipped), [changed]);
   const now = useNow();
   const [mark, setMark] = useState(() => keptMark(id));
   const done = useMemo(
     () => byStep(steps, overlaid(view.bouts, status.waiting, id)),
     [steps, view.bouts, status, id],
   );
-  const place = placeOf(steps, done, mark, now);
+  const place = placeOf(steps, done, mark, now, skipped);
   const ended = useRef(0);
+
+  useEffect(() => {
+    outbox.learn(id, view.bouts);
+    void keepView({ ...view, bouts: overlaid(view.bouts, outbox.snapshot().waiting, id) });
+  }, [view, id]);
 
   useEffect(() => {
     outbox.onSaved = (sessionId, tonnageKg) => {
@@ -74,10 +91,10 @@ export function useSession(view: FloorView) {
       const step = steps[index];
       if (!step) return;
       const position = positionOf(step);
+      const key = placeKey(position);
       queries.setQueryData<FloorView>(floorKey(id), (old) => {
         if (!old) return old;
-        const key = placeKey(position);
-        const others = old.bouts.filter((each) => placeKey(each.bout.position) !== key);
+        const others = sent ? old.bouts : old.bouts.filter((each) => placeKey(each.bout.position) !== key);
         const bouts = sent
           ? overlaid(others, [{ key, sessionId: id, position, done: sent, stamp: "" }], id)
           : others;
@@ -88,24 +105,32 @@ export function useSession(view: FloorView) {
     [steps, id, queries],
   );
 
-  const begin = () => {
-    if (place.work === null) return;
-    remember({
-      place: placeKey(positionOf(steps[place.work] as (typeof steps)[number])),
-      startedAt: Date.now(),
-      extra: 0,
-    });
-  };
+  const change = useCallback(
+    (part: Partial<Adjustments>) => {
+      const next = { ...changed, ...part };
+      queries.setQueryData<FloorView>(floorKey(id), (old) => old && { ...old, adjustments: next });
+      void outbox.adjust(id, next);
+    },
+    [changed, id, queries],
+  );
+
+  const at = place.work === null ? undefined : steps[place.work];
+  const key = at ? placeKey(positionOf(at)) : "";
+  const own: Mark = mark.place === key ? mark : { ...NO_MARK, place: key };
+
+  const begin = () => at && remember({ ...NO_MARK, place: key, startedAt: moment() });
 
   /** Record or correct a bout. A target that was not reached was not met, whatever was said before. */
-  const record = (index: number, change: Partial<BoutDone>) => {
+  const record = (index: number, part: Partial<BoutDone>) => {
     const step = steps[index];
     if (!step) return;
     const there = done.get(index);
-    const base = there ? toSend(there.bout, there.done_at) : asPlanned(step, Date.now());
-    const next = { ...base, ...change };
-    if (change.ended === undefined) {
-      const short = next.reps < leastReps(step.target);
+    const elapsed = index === place.work && place.mode === "working" ? place.clock : 0;
+    const taps = index === place.work ? (own.taps ?? []) : [];
+    const base = there ? toSend(there.bout, there.done_at) : asPlanned(step, moment(), elapsed, taps);
+    const next = { ...base, ...part };
+    if (part.ended === undefined) {
+      const short = next.reps < leastReps(step);
       if (short && next.ended === "target met") next.ended = null;
       if (!short && next.ended === null) next.ended = "target met";
     }
@@ -118,25 +143,95 @@ export function useSession(view: FloorView) {
   const advance = () => {
     if (place.work === null) return;
     if (place.mode === "working") {
-      ended.current = Date.now();
+      ended.current = moment();
       record(place.work, {});
-    } else if (Date.now() - ended.current > DOUBLE_TAP) begin();
+    } else if (moment() - ended.current > DOUBLE_TAP) begin();
+  };
+
+  /** Count a rep of the bout that is on. */
+  const tap = () => {
+    if (place.mode !== "working") return;
+    remember({ ...own, taps: [...(own.taps ?? []), Math.round(place.clock * 100) / 100] });
   };
 
   const addRest = () => {
-    if (place.work === null || (place.mode !== "resting" && place.mode !== "over")) return;
-    const key = placeKey(positionOf(steps[place.work] as (typeof steps)[number]));
-    const extra = mark.place === key ? mark.extra : 0;
+    if (!at || (place.mode !== "resting" && place.mode !== "over")) return;
     const late = Math.max(-place.clock, 0);
-    remember({ place: key, startedAt: null, extra: extra + 15 + Math.ceil(late) });
+    remember({ ...own, startedAt: null, extra: own.extra + 15 + Math.ceil(late) });
+  };
+
+  /** Stop the clock, or let it go on from where it stood. */
+  const pause = () => {
+    if (!at || place.mode === "ready") return;
+    if (own.pausedAt == null) return remember({ ...own, pausedAt: moment() });
+    const stood = moment() - own.pausedAt;
+    const startedAt = own.startedAt === null ? null : own.startedAt + stood;
+    remember({
+      ...own,
+      pausedAt: null,
+      startedAt,
+      extra: own.extra + (startedAt === null ? stood / 1000 : 0),
+    });
+  };
+
+  /** Leave bouts out, by what they are asked of: this one, its set, its warm-up, all that is left. */
+  const skip = (which: (step: Step) => boolean) => {
+    const places = steps
+      .filter((step, index) => step.kind === "work" && !done.has(index) && which(step))
+      .map((step) => placeKey(positionOf(step)));
+    change({ skipped: [...new Set([...changed.skipped, ...places])] });
+    remember(NO_MARK);
   };
 
   const undo = () => {
-    if (place.mode === "working") remember(NO_MARK);
-    else if (place.before !== null) put(place.before, null);
+    if (place.mode === "working") return remember(NO_MARK);
+    const last = changed.skipped.at(-1);
+    const skippedStep = steps.findIndex(
+      (step) => step.kind === "work" && placeKey(positionOf(step)) === last,
+    );
+    if (last !== undefined && skippedStep > (place.before ?? -1)) {
+      const step = steps[skippedStep] as Step;
+      const together = steps.filter(
+        (each) => each.kind === "work" && entryKey(each) === entryKey(step) && each.set === step.set,
+      );
+      const back = new Set(together.map((each) => placeKey(positionOf(each))));
+      change({ skipped: changed.skipped.filter((each) => !back.has(each)) });
+    } else if (place.before !== null) put(place.before, null);
   };
 
-  return { steps, done, place, status, now, advance, record, addRest, undo };
+  const advice = place.before === null ? null : adviceFor(view.advice, steps, done, place.before);
+
+  /** Take the advised load for what is left of the exercise. */
+  const follow = (advised: Schemas["Advice"]) => {
+    const step = place.before === null ? undefined : steps[place.before];
+    if (!step || advised.kg === null) return;
+    change({
+      loads: {
+        ...changed.loads,
+        [entryKey(step)]: { set: step.set + 1, kg: advised.kg, side: advised.side },
+      },
+    });
+  };
+
+  return {
+    steps,
+    done,
+    place,
+    status,
+    now,
+    mark: own,
+    changed,
+    advice,
+    advance,
+    record,
+    tap,
+    addRest,
+    pause,
+    skip,
+    change,
+    undo,
+    follow,
+  };
 }
 
 export type Playing = ReturnType<typeof useSession>;

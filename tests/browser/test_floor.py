@@ -1,0 +1,323 @@
+"""The Floor in a real gym: a mixed session by key and by thumb, the server killed, offline, the battery dead."""
+
+import re
+from random import Random
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_loop import compose, rows, start
+from tests.browser.test_views import axe
+
+MIXED = """# Browser day
+pair, 3 rounds, rest 1:00:
+  Ring dip: 6-8 at bw leave 2
+  Ring row: 8-10 at bw leave 1
+Trap-bar deadlift: 2 sets of (2, 2, 2) at 100 kg leave 1 within 10s rest 2:00
+Leg extension: 2 sets of (10 at 45 kg to failure, drop 20% to failure, drop 20% to failure)
+Front squat: 3 sets of (1 at 100 kg, 25s, 3 at 80 kg) rest 2:00
+Bench press: 3 x 5 at 60 kg leave 2 tempo 3-1-1-0 rest 2:00
+Lying leg curl: 2 x 8 at 35 kg leave 2; 1 set of (6 at 35 kg, 4 stretched halves)
+Split squat: 2 x 8 each side at 15 kg leave 2 rest 60s
+Hollow hold: 2 x hold 20s rest 60s
+Overhead press: 3 x 5 at 40 kg leave 2 rest 60s
+"""
+BOUTS = 40
+
+
+def plan(page):
+    compose(page, MIXED)
+    page.get_by_role("button", name="Save as planned").click()
+    page.wait_for_url("**/")
+    start(page, "Browser day")
+
+
+def recorded(serving):
+    return rows(
+        serving,
+        'select exercise, "group", round, entry, bout."set", bout, kg + 0, reps, partial_reps, seconds, side, '
+        "reserve from bout join session on session.id = session_id "
+        'where title = \'Browser day\' order by "group", round, entry, bout."set", bout',
+    )
+
+
+def told(page):
+    """What the page says is to be done now."""
+    return page.get_by_role("region", name="Load").inner_text()
+
+
+def check(serving):
+    """Every bout once, in its place, with the numbers given."""
+    done = recorded(serving)
+    assert len(done) == len({row[1:6] for row in done}) == BOUTS
+    by_lift = {}
+    for row in done:
+        by_lift.setdefault(row[0], []).append(row)
+    assert [row[6:8] for row in by_lift["Trap-bar deadlift"]] == [(100, 2)] * 6
+    assert [row[6] for row in by_lift["Leg extension"]] == [45, 35, 30] * 2
+    assert [row[6:8] for row in by_lift["Front squat"]] == [(100, 1), (80, 3)] * 3
+    assert [row[7:9] for row in by_lift["Lying leg curl"]] == [(8, 0), (8, 0), (6, 0), (0, 4)]
+    assert [row[10] for row in by_lift["Split squat"]] == ["left", "right"] * 2
+    assert all(row[9] >= 1 for row in by_lift["Hollow hold"])
+    assert [row[11] for row in by_lift["Overhead press"]] == [2, 2, 2]
+    assert [row[11] for row in by_lift["Bench press"]] == [1, 1, 1]
+
+
+RESERVE = {"Overhead press": 2, "Bench press": 1}
+
+
+def lift_of(page):
+    return told(page).split("·")[0].strip().removesuffix(" left").removesuffix(" right")
+
+
+def bout_by_key(page):
+    lift = lift_of(page)
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_visible()
+    page.keyboard.press("Enter" if lift == "Bench press" else "Space")
+    if lift in RESERVE:
+        page.keyboard.press(f"Shift+{RESERVE[lift]}")
+    page.wait_for_timeout(520)  # a second press right after the end of a bout is not a start
+
+
+def bout_by_thumb(page):
+    lift = lift_of(page)
+    page.get_by_role("button", name=re.compile("^(Go now|Begin)")).tap()
+    page.get_by_role("button", name=re.compile("^Done")).tap()
+    if lift in RESERVE:
+        page.get_by_role("radio", name=f"{RESERVE[lift]} left", exact=True).tap()
+    page.wait_for_timeout(520)
+
+
+def play(page, serving, bout):
+    """Forty bouts: the server killed five times, offline for half of them, the battery dead twice."""
+    random = Random(11)
+    kills = set(random.sample(range(22, BOUTS), 5))
+    deaths = {6, 15}
+    context, address = page.context, page.url
+    for number in range(BOUTS):
+        if number == 2:
+            context.set_offline(True)
+        if number == 22:
+            context.set_offline(False)
+        if number in deaths:
+            page.close(run_before_unload=False)
+            page = context.new_page()
+            page.set_default_timeout(8_000)
+            page.goto(address)
+            expect(page.get_by_role("button", name=re.compile("^(Go now|Begin)"))).to_be_visible(timeout=15_000)
+        if number in kills:
+            serving.kill()
+        bout(page)
+        if number in kills:
+            serving.start()
+    expect(page.get_by_role("button", name="Finish the session")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=30_000)
+    return page
+
+
+def ready_offline(page):
+    """Wait until the service worker has the app."""
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_function("navigator.serviceWorker.controller !== null")
+
+
+@pytest.mark.parametrize("way", ["keys", "thumb"])
+def test_forty_bouts_through_every_trouble(request, serving, way):
+    page = request.getfixturevalue("desktop" if way == "keys" else "phone")
+    plan(page)
+    ready_offline(page)
+    page = play(page, serving, bout_by_key if way == "keys" else bout_by_thumb)
+    check(serving)
+    page.get_by_role("button", name="Finish the session").click()
+    page.wait_for_url("**/ledger/*")
+    expect(page.get_by_role("heading", name="Added up")).to_be_visible()
+
+
+SHORT = "# Browser day\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00\nRing row: 2 x 8 at bw leave 1\n"
+
+
+def begin(page, text=SHORT):
+    compose(page, text)
+    page.get_by_role("button", name="Save as planned").click()
+    page.wait_for_url("**/")
+    start(page, "Browser day")
+
+
+def record(page, reps, left):
+    page.get_by_role("button", name=re.compile("^(Go now|Begin)")).click()
+    page.get_by_role("radio", name=f"{reps} reps").click()
+    page.get_by_role("radio", name=f"{left} left", exact=True).click()
+
+
+def test_advice_is_shown_and_taken_without_a_connection(desktop, serving):
+    begin(desktop)
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    record(desktop, 5, 1)
+    advice = desktop.get_by_role("status", name="Advice")
+    expect(advice).to_contain_text("1 left where 2 were planned. If the next set ends so too, drop to 95.")
+    record(desktop, 5, 1)
+    expect(advice).to_contain_text("Again 1 left where 2 were planned. Drop to 95.")
+    assert axe(desktop) == []
+    advice.get_by_role("button", name="Use 95 kg").click()
+    expect(desktop.get_by_role("region", name="Load")).to_contain_text("95")
+    expect(desktop.get_by_text("Each side 25 10 2.5")).to_be_visible()
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    record(desktop, 5, 2)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[6] for row in recorded(serving)] == [100, 100, 95]
+
+
+def test_the_plan_is_changed_on_the_floor_and_back(desktop, serving):
+    begin(desktop)
+    load = desktop.get_by_role("region", name="Load")
+
+    def do(item):
+        desktop.get_by_role("button", name="Change the plan").click()
+        desktop.get_by_role("menuitem", name=item).click()
+
+    do("Ring row")
+    expect(load).to_contain_text("Ring row · Set 1 of 2")
+    do("One more set of ring row")
+    expect(load).to_contain_text("Set 1 of 3")
+    do("Do another lift instead …")
+    desktop.get_by_role("dialog").get_by_role("button", name="Cable row").click()
+    expect(load).to_contain_text("Cable row · Set 1 of 3")
+    record(desktop, 8, 1)
+    do("Leave this set out")
+    expect(load).to_contain_text("Set 3 of 3")
+    desktop.get_by_role("button", name="Undo").click()
+    expect(load).to_contain_text("Set 2 of 3")
+    desktop.reload()
+    expect(load).to_contain_text("Cable row · Set 2 of 3")
+    do("End it here")
+    expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[0] for row in recorded(serving)] == ["Cable row"]
+
+
+def test_cues_set_up_half_reps_and_loads_are_noted_and_come_back(desktop, serving):
+    begin(desktop)
+    record(desktop, 5, 2)
+    desktop.get_by_role("button", name="More: half reps").click()
+    desktop.get_by_role("button", name="More: half reps").click()
+    desktop.get_by_role("button", name="Change it").click()
+    desktop.get_by_role("button", name="belt", exact=True).click()
+    cue = desktop.get_by_label("Cue for next time")
+    cue.fill("hips lower")
+    cue.press("Enter")
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    ((setup, partial, note),) = rows(serving, "select setup, partial_reps, note from bout where note <> ''")
+    assert (setup, partial, note) == ('["belt"]', 2, "hips lower")
+    desktop.get_by_role("button", name="Change the plan").click()
+    desktop.get_by_role("menuitem", name="End it here").click()
+    desktop.get_by_role("button", name="Finish the session").click()
+    desktop.wait_for_url("**/ledger/*")
+    begin(desktop, SHORT.replace("100", "90"))
+    expect(desktop.get_by_text("Cue from last time: hips lower")).to_be_visible()
+
+
+def test_tapped_reps_are_timed_and_their_slowing_told(desktop, serving):
+    begin(desktop, "# Browser day\nBack squat: 5 at 60 kg leave 2 tempo 2-0-1-0\nRing row: 8 at bw\n")
+    desktop.keyboard.press("Space")
+    expect(desktop.get_by_text("rep 1 at 2-0-1-0")).to_be_visible()
+    for pause in (300, 300, 300, 900):
+        desktop.wait_for_timeout(pause)
+        desktop.keyboard.press("Space")
+    desktop.keyboard.press("Enter")
+    expect(desktop.get_by_text("4 done")).to_be_visible()
+    expect(desktop.get_by_text("about 0 left, by the look of it.")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    (times,) = rows(serving, "select rep_seconds from bout where rep_seconds is not null")[0]
+    assert len(times.split(",")) == 4
+
+
+def test_warm_ups_are_there_and_skipped(desktop, serving):
+    desktop.goto("/kit")
+    desktop.get_by_label("Warm-ups").select_option("few big jumps")
+    begin(desktop)
+    load = desktop.get_by_role("region", name="Load")
+    expect(load).to_contain_text("Warm-up 1 of")
+    record(desktop, 8, 4)
+    expect(load).to_contain_text("Warm-up 2 of")
+    desktop.keyboard.press("w")
+    expect(load).to_contain_text("Set 1 of 3")
+    expect(desktop.get_by_text("0 kg so far")).to_be_visible()
+
+
+def test_the_clock_stops_and_goes_on(desktop):
+    begin(desktop)
+    record(desktop, 5, 2)
+    desktop.keyboard.press("p")
+    expect(desktop.get_by_text("The clock stands")).to_be_visible()
+    before = desktop.get_by_role("timer").inner_text()
+    desktop.wait_for_timeout(1_600)
+    assert desktop.get_by_role("timer").inner_text() == before
+    desktop.keyboard.press("p")
+    desktop.wait_for_timeout(1_600)
+    assert desktop.get_by_role("timer").inner_text() != before
+
+
+def test_two_devices_say_different_things_and_the_lifter_chooses(browser, desktop, serving):
+    begin(desktop)
+    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
+    other.goto(desktop.url)
+    other.get_by_role("button", name="Begin").wait_for()
+    record(desktop, 5, 2)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    record(other, 4, 0)
+    expect(other.get_by_text("two devices say different things")).to_be_visible()
+    assert axe(other) == []
+    other.get_by_role("button", name="Here: 4 at 100 kg, 0 left").click()
+    expect(other.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[7] for row in recorded(serving)] == [4]
+    other.context.close()
+
+
+def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
+    """The page's clock jumps ahead as a throttled, hidden page's does; the rest left must not part from it."""
+    desktop.clock.install()
+    begin(desktop, SHORT.replace("rest 3:00", "rest 15:00"))
+    desktop.clock.run_for(600)
+    desktop.get_by_role("button", name="Begin").click()
+    desktop.clock.run_for(400)
+    desktop.get_by_role("radio", name="5 reps").click()
+    desktop.clock.run_for(400)
+    expect(desktop.get_by_role("timer")).to_have_text(re.compile("15:00|14:59"))
+    desktop.evaluate("Object.defineProperty(document, 'visibilityState', {value: 'hidden', configurable: true})")
+    read = "document.querySelector('[role=timer]').dataset.left"
+    before, at = float(desktop.evaluate(read)), desktop.evaluate("Date.now()")
+    for _ in range(10):
+        desktop.clock.fast_forward(60_000)
+        desktop.clock.run_for(1_000)
+    after, then = float(desktop.evaluate(read)), desktop.evaluate("Date.now()")
+    drift = abs((before - after) * 1000 - (then - at))
+    print(f"drift over {(then - at) / 1000:.0f} s hidden: {drift:.1f} ms")
+    assert then - at >= 600_000
+    assert drift <= 50 + 200  # the shown time is at most one tick of 200 ms old
+
+
+def test_from_tap_to_paint_under_a_slow_processor(desktop):
+    """Printed, not judged by a clock: p95 of thirty taps at a quarter of the speed (aim 100 ms)."""
+    begin(desktop)
+    desktop.get_by_role("button", name="Begin").click()
+    session = desktop.context.new_cdp_session(desktop)
+    session.send("Emulation.setCPUThrottlingRate", {"rate": 4})
+    taken = desktop.evaluate(
+        """async () => {
+        const times = [];
+        for (let tap = 0; tap < 30; tap++) {
+            const button = document.querySelector(`[data-rep="${1 + (tap % 6)}"]`);
+            const start = performance.now();
+            button.dispatchEvent(new PointerEvent("pointerdown", { bubbles: true }));
+            await new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
+            times.push(performance.now() - start);
+            await new Promise((done) => setTimeout(done, 60));
+        }
+        return times.sort((a, b) => a - b);
+    }"""
+    )
+    print(f"tap to paint under 4x: p50 {taken[15]:.0f} ms, p95 {taken[28]:.0f} ms")
+    assert len(taken) == 30

@@ -1,0 +1,122 @@
+import { useEffect, useRef, useState } from "react";
+
+/** What announces the end of a rest, besides the screen. Kept on this device. */
+export interface Signals {
+  sound: boolean;
+  voice: boolean;
+}
+
+const KEPT = "fortis.signals";
+const LEAD_IN = 3;
+const SHORT = 60;
+
+export function useSignals(): [Signals, (next: Signals) => void] {
+  const [signals, setSignals] = useState<Signals>(() => {
+    try {
+      return { sound: true, voice: false, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
+    } catch {
+      return { sound: true, voice: false };
+    }
+  });
+  const keep = (next: Signals) => {
+    localStorage.setItem(KEPT, JSON.stringify(next));
+    setSignals(next);
+  };
+  return [signals, keep];
+}
+
+let context: AudioContext | undefined;
+
+/** Sound may start with a touch or a key only; the first one on the Floor readies it. */
+function audio(): AudioContext | undefined {
+  if (typeof AudioContext === "undefined") return undefined;
+  context ??= new AudioContext();
+  if (context.state === "suspended") void context.resume();
+  return context;
+}
+
+/** One tone at `after` seconds from now, timed by the sound card: a hidden, throttled page is on time too. */
+function tone(after: number, hertz: number, seconds: number): OscillatorNode | undefined {
+  const on = audio();
+  if (!on) return undefined;
+  const start = on.currentTime + Math.max(after, 0);
+  const [source, volume] = [on.createOscillator(), on.createGain()];
+  source.frequency.value = hertz;
+  volume.gain.setValueAtTime(0.0001, start);
+  volume.gain.exponentialRampToValueAtTime(0.35, start + 0.01);
+  volume.gain.exponentialRampToValueAtTime(0.0001, start + seconds);
+  source.connect(volume).connect(on.destination);
+  source.start(start);
+  source.stop(start + seconds + 0.05);
+  return source;
+}
+
+/** A tick of the tempo guide. */
+export const tick = (high: boolean) => tone(0, high ? 880 : 520, 0.08);
+
+/**
+ * Announces the end of a rest: by sound, with a lead-in of three seconds on short ones, by vibration and, where
+ * asked for, by voice. `endsIn` is told anew when it jumps (a rest made longer, a pause), not every tick.
+ */
+export function useRestSignals({
+  resting,
+  endsAt,
+  rest,
+  say,
+  now,
+  signals,
+}: {
+  resting: boolean;
+  endsAt: number;
+  rest: number;
+  say: string;
+  now: () => number;
+  signals: Signals;
+}) {
+  const words = useRef(say);
+  words.current = say;
+  useEffect(() => {
+    if (!resting) return;
+    const left = (endsAt - now()) / 1000;
+    const tones = signals.sound ? [tone(left, 880, 0.5)] : [];
+    if (signals.sound && rest <= SHORT) {
+      for (let before = 1; before <= LEAD_IN; before++)
+        if (left > before) tones.push(tone(left - before, 440, 0.12));
+    }
+    const timer = setTimeout(
+      () => {
+        navigator.vibrate?.([200, 80, 200]);
+        if (signals.voice) speechSynthesis?.speak(new SpeechSynthesisUtterance(words.current));
+      },
+      Math.max(left * 1000, 0),
+    );
+    return () => {
+      clearTimeout(timer);
+      for (const each of tones) each?.stop();
+    };
+  }, [resting, endsAt, rest, now, signals]);
+}
+
+/** Keep the screen awake while a session is played. False where this browser cannot. */
+export function useWakeLock(): boolean {
+  const [able, setAble] = useState(true);
+  useEffect(() => {
+    let lock: WakeLockSentinel | undefined;
+    const take = async () => {
+      if (document.visibilityState !== "visible") return;
+      try {
+        lock = await navigator.wakeLock.request("screen");
+        setAble(true);
+      } catch {
+        setAble(false);
+      }
+    };
+    void take();
+    document.addEventListener("visibilitychange", take);
+    return () => {
+      document.removeEventListener("visibilitychange", take);
+      void lock?.release();
+    };
+  }, []);
+  return able;
+}
