@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import { Moon, Sun } from "lucide-react";
 import { createContext, Suspense, use, useState } from "react";
 import { createPortal } from "react-dom";
-import { NavLink, Outlet, useMatch, useNavigate } from "react-router";
+import { NavLink, Outlet, ScrollRestoration, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
 import { Calculator } from "./Calculator";
 import { useShortcut } from "./shortcuts";
@@ -57,6 +57,7 @@ export function Shell() {
           {theme === "dark" ? <Sun size={18} /> : <Moon size={18} />}
         </button>
       </header>
+      <ScrollRestoration />
       <Calculator />
       <main id="main">
         <Suspense fallback={<Waiting what="the view" />}>

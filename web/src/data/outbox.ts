@@ -30,7 +30,8 @@ export class Outbox {
   private retry = RETRY_FIRST;
   private timer: ReturnType<typeof setTimeout> | undefined;
   readonly loaded: Promise<void>;
-  onSaved: (sessionId: string, tonnageKg: number) => void = () => {};
+  /** Told of everything the record has taken, before it is let go here. */
+  onSaved: (entry: Entry, tonnageKg: number | undefined) => void = () => {};
 
   constructor() {
     this.loaded = this.load();
@@ -142,8 +143,8 @@ export class Outbox {
         this.retry = RETRY_FIRST;
         if (data?.version) this.versions.set(entry.key, data.version);
         if (entry.position && entry.done === null) this.versions.delete(entry.key);
+        this.onSaved(entry, data?.tonnage_kg);
         if (still) await this.drop(entry);
-        if (data) this.onSaved(entry.sessionId, data.tonnage_kg);
         this.changed(null);
         return true;
       }

@@ -37,7 +37,7 @@ export function ClockPanel({
       aria-label="Clock"
       className={clsx(
         className,
-        "flex flex-col rounded-card border p-4 lg:p-6",
+        "flex flex-col rounded-card border px-4 py-3 lg:p-6",
         petrol ? "on-colour border-rest-panel bg-rest-panel text-rest-text" : "border-hairline bg-panel",
         working && "border-work",
       )}
@@ -73,7 +73,7 @@ export function ClockPanel({
           data-left={place.clock}
           aria-label={resting ? "Rest left" : "Time"}
           className={clsx(
-            "narrow text-[7.2rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
+            "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
             working && "text-work",
           )}
         >

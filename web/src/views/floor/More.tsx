@@ -24,10 +24,8 @@ export function More({
   if (!step) return null;
   const key = entryKey(step);
   const groups = [...Map.groupBy(steps, (each) => each.group)];
-  const later = groups.filter(
-    ([group, own]) =>
-      group !== step.group && own.every((_, at) => !done.has(steps.indexOf(own[at] as never))),
-  );
+  const begun = new Set([...done.keys()].map((index) => steps[index]?.group));
+  const later = groups.filter(([group]) => group !== step.group && !begun.has(group));
   const name = (group: number) =>
     [...new Set(steps.filter((each) => each.group === group).map((each) => each.exercise))].join(" and ");
   const first = (group: number) => {

@@ -42,11 +42,12 @@ export function WhatHappened({
   return (
     <section
       aria-labelledby={heading}
-      className={clsx(className, "rounded-card border border-hairline bg-panel p-4 lg:p-6")}
+      className={clsx(className, "rounded-card border border-hairline bg-panel px-4 py-2 lg:p-6")}
     >
       <div className="flex min-h-11 items-start justify-between gap-3">
         <h2 id={heading} className="text-[15px] text-faint">
-          What happened <span className="text-ink">· {about}</span>
+          <span className="max-sm:sr-only">What happened · </span>
+          <span className="text-ink">{about}</span>
         </h2>
         {(place.before !== null || place.mode === "working") && (
           <button

@@ -68,12 +68,23 @@ export function useSession(view: FloorView) {
 
   useEffect(() => {
     outbox.learn(id, view.bouts);
-    void keepView({ ...view, bouts: overlaid(view.bouts, outbox.snapshot().waiting, id) });
+    const keep = () => void keepView({ ...view, bouts: overlaid(view.bouts, outbox.snapshot().waiting, id) });
+    const afterPaint = setTimeout(keep);
+    return () => clearTimeout(afterPaint);
   }, [view, id]);
 
   useEffect(() => {
-    outbox.onSaved = (sessionId, tonnageKg) => {
-      queries.setQueryData<FloorView>(floorKey(sessionId), (old) => old && { ...old, tonnage_kg: tonnageKg });
+    outbox.onSaved = (entry, tonnageKg) => {
+      queries.setQueryData<FloorView>(
+        floorKey(entry.sessionId),
+        (old) =>
+          old && {
+            ...old,
+            bouts: overlaid(old.bouts, [entry], entry.sessionId),
+            adjustments: entry.adjustments ?? old.adjustments,
+            tonnage_kg: tonnageKg ?? old.tonnage_kg,
+          },
+      );
     };
   }, [queries]);
 
