@@ -2,9 +2,10 @@
 
 import json
 
+from bench.loading import loading
 from bench.notation import notation
 from bench.recording import recording
 from fortis.collector import relax
 
 relax()
-print(json.dumps({"notation": notation(), "recording": recording()}, indent=2))
+print(json.dumps({"notation": notation(), "loading": loading(), "recording": recording()}, indent=2))

@@ -26,25 +26,31 @@ def record(page: Page, reps: int, left: int) -> None:
     page.get_by_role("radio", name=f"{left} left", exact=True).click()
 
 
-def views(desktop: Page, phone: Page, dim: Page) -> None:
-    """Go through the views as a lifter would."""
-    desktop.goto("/")
-    shoot(desktop, "today")
-    phone.goto("/")
-    shoot(phone, "today-phone")
-    desktop.goto("/compose")
-    desktop.get_by_role("button", name="Start from an example").click()
-    shoot(desktop, "compose")
-    desktop.goto("/ledger")
-    shoot(desktop, "ledger")
-    desktop.get_by_role("link", name="Legs").first.click()
-    shoot(desktop, "past-session")
-    desktop.goto("/")
-    desktop.get_by_role("button", name="Start").click()
-    desktop.wait_for_url("**/floor/*")
-    desktop.get_by_role("button", name="Begin").wait_for()
+def gallery(page: Page, name: str) -> None:
+    """All structures, drawn."""
+    page.set_viewport_size({"width": 1280, "height": 1560})
+    page.goto("/compose")
+    page.get_by_role("button", name="Structures").click()
+    page.get_by_role("button", name="Cluster").click()
+    shoot(page, name)
+    page.set_viewport_size(DESKTOP["viewport"])
+
+
+def start(page: Page, title: str) -> None:
+    """Start a planned session, its first warm-up skipped."""
+    page.goto("/")
+    heading = page.get_by_role("heading", name=title, level=1)
+    page.locator("section", has=heading).get_by_role("button", name="Start").click()
+    page.wait_for_url("**/floor/*")
+    page.get_by_role("button", name="Begin").wait_for()
+    page.keyboard.press("w")
+
+
+def floor(desktop: Page, phone: Page, dim: Page) -> None:
+    """The Floor at work, in rests long and short, in a drop."""
+    start(desktop, "Press and row")
     record(desktop, 5, 3)
-    record(desktop, 5, 2)
+    record(desktop, 5, 1)
     shoot(desktop, "floor")
     for page, name in ((phone, "floor-phone"), (dim, "floor-phone-dark")):
         page.goto(desktop.url)
@@ -53,6 +59,41 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
         record(desktop, reps, left)
     desktop.keyboard.press("Space")
     shoot(desktop, "floor-pair")
+    desktop.goto("/compose")
+    desktop.get_by_role("textbox", name="Written form").fill(
+        "# Strip\nBench press: 1 set of (8 at 85 kg to failure, drop 20%, drop 20%)\nRing row: 2 x 8"
+    )
+    desktop.get_by_role("button", name="Save as planned").click()
+    start(desktop, "Strip")
+    record(desktop, 8, 0)
+    shoot(desktop, "floor-drop")
+
+
+def views(desktop: Page, phone: Page, dim: Page) -> None:
+    """Go through the views as a lifter would."""
+    desktop.goto("/")
+    desktop.get_by_role("heading", name="Press and row").wait_for()
+    shoot(desktop, "today")
+    phone.goto("/")
+    phone.get_by_role("heading", name="Press and row").wait_for()
+    shoot(phone, "today-phone")
+    desktop.goto("/compose")
+    desktop.get_by_role("button", name="Start from an example").click()
+    desktop.get_by_role("region", name="Score of Trap-bar deadlift").click()
+    shoot(desktop, "compose")
+    gallery(desktop, "structures")
+    desktop.keyboard.press("Escape")
+    desktop.emulate_media(color_scheme="dark")
+    gallery(desktop, "structures-dark")
+    desktop.keyboard.press("Escape")
+    desktop.emulate_media(color_scheme="light")
+    desktop.goto("/kit")
+    shoot(desktop, "kit")
+    desktop.goto("/ledger")
+    shoot(desktop, "ledger")
+    desktop.get_by_role("link", name="Legs").first.click()
+    shoot(desktop, "past-session")
+    floor(desktop, phone, dim)
 
 
 def main() -> None:

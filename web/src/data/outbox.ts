@@ -30,8 +30,12 @@ export class Outbox {
   private retry = RETRY_FIRST;
   private timer: ReturnType<typeof setTimeout> | undefined;
   readonly loaded: Promise<void>;
+  /** Sessions of which the record took something before anybody here was told. */
+  readonly untold = new Set<string>();
   /** Told of everything the record has taken, before it is let go here. */
-  onSaved: (entry: Entry, tonnageKg: number | undefined) => void = () => {};
+  onSaved: (entry: Entry, tonnageKg: number | undefined) => void = (entry) => {
+    this.untold.add(entry.sessionId);
+  };
 
   constructor() {
     this.loaded = this.load();

@@ -74,6 +74,7 @@ export function useSession(view: FloorView) {
   }, [view, id]);
 
   useEffect(() => {
+    if (outbox.untold.delete(id)) void queries.invalidateQueries({ queryKey: floorKey(id) });
     outbox.onSaved = (entry, tonnageKg) => {
       queries.setQueryData<FloorView>(
         floorKey(entry.sessionId),
@@ -86,7 +87,7 @@ export function useSession(view: FloorView) {
           },
       );
     };
-  }, [queries]);
+  }, [queries, id]);
 
   const remember = useCallback(
     (next: Mark) => {
