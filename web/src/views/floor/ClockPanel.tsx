@@ -120,7 +120,7 @@ export function ClockPanel({
             ` · ${after.work.settled.change}`}
         </p>
       )}
-      <div className="fixed inset-x-0 bottom-0 z-10 flex gap-2 border-t border-hairline bg-paper p-3 lg:static lg:mt-5 lg:border-0 lg:bg-transparent lg:p-0">
+      <div className="fixed inset-x-0 bottom-0 z-10 flex gap-2 lg:flex-wrap border-t border-hairline bg-paper p-3 lg:static lg:mt-5 lg:border-0 lg:bg-transparent lg:p-0">
         <Button
           look={petrol ? "rest" : "strong"}
           hotkey={working && step.tempo ? "Enter" : "Space"}

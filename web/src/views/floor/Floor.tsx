@@ -135,7 +135,7 @@ function Play({ view }: { view: FloorView }) {
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
-        <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:gap-4">
+        <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:items-start lg:gap-4">
           <ClockPanel playing={playing} sound={signals.sound} className="order-1 lg:order-2" />
           <WhatHappened playing={playing} slowing={view.slowing} className="order-2 lg:order-3" />
           <LoadPanel playing={playing} cues={view.cues} className="order-3 lg:order-1" />

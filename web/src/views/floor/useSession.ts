@@ -162,8 +162,9 @@ export function useSession(view: FloorView) {
 
   /** Count a rep of the bout that is on. */
   const tap = () => {
-    if (place.mode !== "working") return;
-    remember({ ...own, taps: [...(own.taps ?? []), Math.round(place.clock * 100) / 100] });
+    if (place.mode !== "working" || own.startedAt === null || place.paused) return;
+    const seconds = (moment() - own.startedAt) / 1000;
+    remember({ ...own, taps: [...(own.taps ?? []), Math.round(seconds * 100) / 100] });
   };
 
   const addRest = () => {
