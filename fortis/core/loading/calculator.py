@@ -129,7 +129,7 @@ def _one_pair_more(kit: Kit, lift: Exercise, wanted: Decimal) -> Decimal | None:
     return None
 
 
-def weigh(bar: Bar | None, plates: Sequence[Plate], *, both_sides: bool = True) -> Decimal:
+def weigh(bar: Bar | None, plates: Sequence[Plate]) -> Decimal:
     """What is on a bar: the bar with its collars and the plates of one side counted twice."""
     side = sum((plate.kg * plate.count for plate in plates), Decimal(0))
-    return (bar.empty_kg if bar else Decimal(0)) + side * (2 if both_sides else 1)
+    return (bar.empty_kg if bar else Decimal(0)) + 2 * side

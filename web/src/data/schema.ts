@@ -690,8 +690,7 @@ export interface components {
          *
          *     `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
          *     the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-         *     groups in the order they are done where it is not the planned one. `paused_at` stops the clock, and `paused`
-         *     are the seconds it stood so far.
+         *     groups in the order they are done where it is not the planned one.
          */
         Adjustments: {
             /**

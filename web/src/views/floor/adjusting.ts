@@ -2,15 +2,6 @@ import type { Schemas, Step } from "@/data/client";
 
 export type Adjustments = Schemas["Adjustments"];
 
-export const UNCHANGED: Adjustments = {
-  skipped: [],
-  extra: {},
-  swapped: {},
-  loads: {},
-  setups: {},
-  order: [],
-};
-
 export const entryKey = ({ group, entry }: Pick<Step, "group" | "entry">) => `${group}.${entry}`;
 
 /** The plan as it was changed on the floor: groups in another order, more sets, other lifts, loads and set-ups. */
