@@ -55,12 +55,15 @@ def test_the_names_of_lifts_are_there_for_completion(client):
     assert "Back squat" in [lift["name"] for lift in client.get("/api/compose/lifts").json()]
 
 
+UNKNOWN = "00000000-0000-4000-8000-000000000000"
+
+
 @pytest.mark.parametrize(
     ("address", "body", "field"),
     [
         ("/api/compose/sessions/nonsense", {"written": "A: 5"}, "session_id"),
-        (f"/api/compose/sessions/{uuid4()}", {"written": "A: 5", "planned_on": "yesterday"}, "planned_on"),
-        (f"/api/compose/sessions/{uuid4()}", {}, "written"),
+        (f"/api/compose/sessions/{UNKNOWN}", {"written": "A: 5", "planned_on": "yesterday"}, "planned_on"),
+        (f"/api/compose/sessions/{UNKNOWN}", {}, "written"),
     ],
 )
 def test_bad_fields_are_named(client, address, body, field):

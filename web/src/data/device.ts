@@ -1,10 +1,11 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { FloorView, Position, Schemas } from "./client";
+import { overlaid } from "./overlay";
 
 /** A bout as the record has it, where it is not as this device last saw it. */
 export type There = Schemas["There"];
 
-/** What is to be true of a session: a bout at one place (or none there), or what was changed on the floor. */
+/** What is to be true of a session: a bout at one place (or none there), what was changed, or that it is over. */
 export interface Entry {
   key: string;
   sessionId: string;
@@ -12,38 +13,79 @@ export interface Entry {
   position?: Position;
   done?: Schemas["BoutDone"] | null;
   adjustments?: Schemas["Adjustments"];
+  finishedAt?: string;
   /** Two answers for one bout: the other one, until the lifter has chosen. */
   conflict?: There;
 }
 
+/** What changes of a session while it is played: the small part, written often. */
+type Played = Pick<FloorView, "id" | "bouts" | "adjustments" | "tonnage_kg">;
+
 interface Kept extends DBSchema {
   entries: { key: string; value: Entry };
   views: { key: string; value: FloorView };
+  played: { key: string; value: Played };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
-export function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 2, {
+function device(): Promise<IDBPDatabase<Kept>> {
+  opened ??= openDB<Kept>("fortis-outbox", 3, {
     upgrade: (database, from) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
+      if (from < 3) database.createObjectStore("played", { keyPath: "id" });
     },
   });
   return opened;
 }
 
-/** Keep a session so that it can be played with the server gone; finished ones are let go. */
-export async function keepView(view: FloorView): Promise<void> {
-  const database = await device();
-  if (view.state === "started") await database.put("views", view);
-  else await database.delete("views", view.id);
+export const keptEntries = async (): Promise<Entry[]> => (await device()).getAll("entries");
+
+export async function keepEntry(entry: Entry): Promise<void> {
+  await (await device()).put("entries", entry);
 }
 
-/** A session as it was last seen here. */
-export const keptView = async (id: string): Promise<FloorView | undefined> =>
-  (await device()).get("views", id);
+export async function dropEntry(entry: Entry): Promise<void> {
+  await (await device()).delete("entries", entry.key);
+}
 
-/** The session under way as last seen here, for when the server cannot be asked. */
-export const keptViews = async (): Promise<FloorView[]> => (await device()).getAll("views");
+/** Let go of an entry that the record has taken; in the same stroke the session kept here has it too. */
+export async function handOver(entry: Entry): Promise<void> {
+  const stroke = (await device()).transaction(["entries", "played"], "readwrite");
+  const played = await stroke.objectStore("played").get(entry.sessionId);
+  if (played) {
+    const adjustments = entry.adjustments ?? played.adjustments;
+    const bouts = overlaid(played.bouts, [entry], entry.sessionId);
+    await stroke.objectStore("played").put({ ...played, adjustments, bouts });
+  }
+  await stroke.objectStore("entries").delete(entry.key);
+  await stroke.done;
+}
+
+const plans = new Map<string, FloorView>();
+
+/** Keep a session so that it can be played with the server gone; finished ones are let go. */
+export async function keepView(view: FloorView): Promise<void> {
+  const stroke = (await device()).transaction(["views", "played"], "readwrite");
+  if (view.state !== "started") {
+    await stroke.objectStore("views").delete(view.id);
+    await stroke.objectStore("played").delete(view.id);
+  } else {
+    const kept = plans.get(view.id);
+    const same = kept?.timeline === view.timeline && kept.advice === view.advice;
+    if (!same) await stroke.objectStore("views").put(view);
+    const { id, bouts, adjustments, tonnage_kg } = view;
+    await stroke.objectStore("played").put({ id, bouts, adjustments, tonnage_kg });
+    plans.set(id, view);
+  }
+  await stroke.done;
+}
+
+/** The sessions under way as last seen here, for when the server cannot be asked. */
+export async function keptViews(): Promise<FloorView[]> {
+  const database = await device();
+  const played = new Map((await database.getAll("played")).map((each) => [each.id, each]));
+  return (await database.getAll("views")).map((view) => ({ ...view, ...played.get(view.id) }));
+}

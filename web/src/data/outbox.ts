@@ -1,5 +1,6 @@
-import { type Bout, client, type Position, type Schemas } from "./client";
-import { device, type Entry } from "./device";
+import { client, type Position, type Schemas } from "./client";
+import { dropEntry, type Entry, handOver, keepEntry, keptEntries } from "./device";
+import { placeKey } from "./overlay";
 
 export type SaveState = "saved" | "kept" | "refused" | "conflict";
 
@@ -14,14 +15,11 @@ type Listener = () => void;
 const RETRY_FIRST = 1_000;
 const RETRY_MOST = 15_000;
 
-export const placeKey = (position: Position) =>
-  `${position.group}.${position.round}.${position.entry}.${position.set}.${position.bout}`;
-
 /**
  * Bouts, and changes to a session, on their way to the record. Each is kept on this device first and sent then,
  * in order, until the server has it; a newer word about the same thing replaces an unsent older one.
  */
-export class Outbox {
+class Outbox {
   private waiting = new Map<string, Entry>();
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
@@ -73,12 +71,20 @@ export class Outbox {
     return this.keep({ key: `${sessionId}/adjustments`, sessionId, adjustments, stamp: stamp() });
   }
 
+  /** Keep that a session is over, then try to say so. */
+  finish(sessionId: string, finishedAt: string): Promise<void> {
+    return this.keep({ key: `${sessionId}/finish`, sessionId, finishedAt, stamp: stamp() });
+  }
+
   /** Settle two answers for one bout: this device's, or the one in the record. */
   async choose(entry: Entry, mine: boolean): Promise<void> {
     const { conflict, ...own } = entry;
     if (conflict) this.versions.set(entry.key, conflict.version);
     if (mine) await this.keep({ ...own, stamp: stamp() });
-    else await this.drop(entry);
+    else {
+      this.waiting.delete(entry.key);
+      await dropEntry(entry);
+    }
     this.changed(null);
   }
 
@@ -93,17 +99,12 @@ export class Outbox {
     this.waiting.delete(entry.key);
     this.waiting.set(entry.key, entry);
     this.changed(null);
-    await (await device()).put("entries", entry);
+    await keepEntry(entry);
     void this.send();
   }
 
-  private async drop(entry: Entry): Promise<void> {
-    this.waiting.delete(entry.key);
-    await (await device()).delete("entries", entry.key);
-  }
-
   private async load() {
-    for (const entry of await (await device()).getAll("entries")) {
+    for (const entry of await keptEntries()) {
       if (!this.waiting.has(entry.key)) this.waiting.set(entry.key, entry);
     }
     this.changed(null);
@@ -148,7 +149,10 @@ export class Outbox {
         if (data?.version) this.versions.set(entry.key, data.version);
         if (entry.position && entry.done === null) this.versions.delete(entry.key);
         this.onSaved(entry, data?.tonnage_kg);
-        if (still) await this.drop(entry);
+        if (still) {
+          this.waiting.delete(entry.key);
+          await handOver(entry);
+        }
         this.changed(null);
         return true;
       }
@@ -156,7 +160,7 @@ export class Outbox {
       if (response.status === 409 && problem?.there && still) {
         const conflicting = { ...entry, conflict: problem.there };
         this.waiting.set(entry.key, conflicting);
-        await (await device()).put("entries", conflicting);
+        await keepEntry(conflicting);
         this.changed(null);
         return true;
       }
@@ -178,59 +182,25 @@ interface Sent {
   response: Response;
 }
 
-async function sent({ sessionId, position, done, adjustments }: Entry, seen: number | null): Promise<Sent> {
-  if (adjustments || !position) {
-    const params = { path: { session_id: sessionId } };
-    const { error, response } = await client.PUT("/api/floor/{session_id}/adjustments", {
-      params,
-      body: adjustments as Schemas["Adjustments"],
-    });
+async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promise<Sent> {
+  const { position, done, adjustments, finishedAt } = entry;
+  const session = { params: { path: { session_id: sessionId } } };
+  if (finishedAt) {
+    const body = { finished_at: finishedAt };
+    const { error, response } = await client.POST("/api/floor/{session_id}/finish", { ...session, body });
+    return { error, response };
+  }
+  if (!position) {
+    const body = adjustments as Schemas["Adjustments"];
+    const { error, response } = await client.PUT("/api/floor/{session_id}/adjustments", { ...session, body });
     return { error, response };
   }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
-  const path = { session_id: sessionId, ...position };
+  const params = { path: { session_id: sessionId, ...position } };
   return done
-    ? client.PUT(address, { params: { path }, body: { ...done, seen } })
-    : client.DELETE(address, { params: { path } });
+    ? client.PUT(address, { params, body: { ...done, seen } })
+    : client.DELETE(address, { params });
 }
 
-/** Lay what is still on its way over what the server has: the lifter's last word counts. */
-export function overlaid(
-  recorded: Schemas["Recorded"][],
-  waiting: Entry[],
-  sessionId: string,
-): Schemas["Recorded"][] {
-  const byPlace = new Map(recorded.map((each) => [placeKey(each.bout.position), each]));
-  for (const { sessionId: of, position, done } of waiting) {
-    if (of !== sessionId || !position || done === undefined) continue;
-    const key = placeKey(position);
-    const there = byPlace.get(key);
-    const doneAt = there?.done_at ?? done?.done_at;
-    if (!done || !doneAt) byPlace.delete(key);
-    else byPlace.set(key, { bout: boutOf(position, done), done_at: doneAt, version: there?.version ?? 0 });
-  }
-  return [...byPlace.values()].sort((a, b) => Date.parse(a.done_at) - Date.parse(b.done_at));
-}
-
-/** The changes made on the floor: the last word about them, sent or not. */
-export const adjustmentsOf = (
-  recorded: Schemas["Adjustments"],
-  waiting: Entry[],
-  sessionId: string,
-): Schemas["Adjustments"] =>
-  waiting.find((each) => each.sessionId === sessionId && each.adjustments)?.adjustments ?? recorded;
-
-const boutOf = (position: Position, done: Schemas["BoutDone"]): Bout => ({
-  position,
-  exercise: done.exercise,
-  setup: { items: done.setup?.items ?? [] },
-  side: done.side ?? "both",
-  kg: done.kg ?? null,
-  reps: done.reps,
-  partial_reps: done.partial_reps ?? 0,
-  seconds: done.seconds ?? 0,
-  reserve: done.reserve ?? null,
-  ended: done.ended ?? null,
-  note: done.note ?? "",
-  rep_seconds: done.rep_seconds ?? [],
-});
+/** The outbox of this device. */
+export const outbox = new Outbox();

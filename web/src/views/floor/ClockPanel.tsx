@@ -1,8 +1,11 @@
 import { clsx } from "clsx";
+import type { ReactNode } from "react";
+import type { Step } from "@/data/client";
 import { Button } from "@/parts/Button";
 import { clock, loadUnit, loadWords, restLabel, sideWords, targetWords } from "@/score/words";
-import { following } from "./play";
+import { clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
+import { useMoment } from "./ticking";
 import type { Playing } from "./useSession";
 
 /** The clock of the moment: petrol while resting, paper with red while working, and what comes next. */
@@ -62,46 +65,18 @@ export function ClockPanel({
               className="-my-2 min-h-11 underline underline-offset-4"
               onClick={playing.pause}
             >
-              {place.paused ? "Go on" : "Pause"}
+              {place.stoodAt === null ? "Pause" : "Go on"}
             </button>
           )}
         </span>
       </div>
-      <div className="flex flex-1 items-end justify-between gap-3 lg:block">
-        <p
-          role="timer"
-          data-left={place.clock}
-          aria-label={resting ? "Rest left" : "Time"}
-          className={clsx(
-            "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
-            working && "text-work",
-          )}
-        >
-          {clock(working ? place.clock : Math.ceil(place.clock))}
-        </p>
+      <Running place={place} step={step} sound={sound}>
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : "then"}
           <b className="narrow block text-3xl">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
           {changeWords(playing)}
         </p>
-      </div>
-      {working && step.tempo && (
-        <TempoGuide tempo={step.tempo} seconds={place.clock} sound={sound && !place.paused} />
-      )}
-      <div className={clsx("h-2", petrol ? "bg-rest-text/25" : "bg-hairline")} aria-hidden>
-        {place.mode === "resting" && (
-          <div
-            className="h-full bg-rest-text"
-            style={{ width: `${Math.min((1 - place.clock / place.rest) * 100, 100)}%` }}
-          />
-        )}
-        {working && (
-          <div
-            className="h-full bg-work"
-            style={{ width: `${Math.min((place.clock / Math.max(step.seconds, 1)) * 100, 100)}%` }}
-          />
-        )}
-      </div>
+      </Running>
       <p className="mt-3 hidden text-lg lg:block">
         {working ? "" : "then "}
         {before && before.exercise !== step.exercise ? `${step.exercise}, ` : ""}
@@ -157,13 +132,61 @@ export function ClockPanel({
   );
 }
 
+/** All that runs with the clock: its digits, with what stands beside them, the guide of a tempo, the bar. */
+function Running({
+  place,
+  step,
+  sound,
+  children,
+}: {
+  place: Place;
+  step: Step;
+  sound: boolean;
+  children: ReactNode;
+}) {
+  const seconds = clockAt(place, useMoment());
+  const working = place.mode === "working";
+  const resting = place.mode === "resting";
+  const share = resting ? 1 - seconds / place.rest : working ? seconds / Math.max(step.seconds, 1) : 0;
+  return (
+    <>
+      <div className="flex flex-1 items-end justify-between gap-3 lg:block">
+        <p
+          role="timer"
+          data-left={seconds}
+          aria-label={resting ? "Rest left" : "Time"}
+          className={clsx(
+            "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
+            working && "text-work",
+          )}
+        >
+          {clock(working ? seconds : Math.ceil(seconds))}
+        </p>
+        {children}
+      </div>
+      {working && step.tempo && (
+        <TempoGuide tempo={step.tempo} seconds={seconds} sound={sound && place.stoodAt === null} />
+      )}
+      <div
+        className={clsx("h-2", working || place.mode === "ready" ? "bg-hairline" : "bg-rest-text/25")}
+        aria-hidden
+      >
+        <div
+          className={clsx("h-full", working ? "bg-work" : "bg-rest-text")}
+          style={{ width: `${Math.min(Math.max(share, 0) * 100, 100)}%` }}
+        />
+      </div>
+    </>
+  );
+}
+
 /** On a phone the buttons stand on paper, not on petrol. */
 const PHONE_INK = "max-lg:border-ink max-lg:bg-ink max-lg:text-paper";
 
 function headline({ place, steps }: Playing): string {
   const step = place.work === null ? undefined : steps[place.work];
   if (!step) return "";
-  if (place.paused) return "The clock stands";
+  if (place.stoodAt !== null) return "The clock stands";
   if (place.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
   if (place.mode === "resting") return place.short ? "Breathe, stay with it" : "Rest";
   if (place.mode === "over") return "Rest is over";

@@ -18,6 +18,7 @@ import { More } from "./More";
 import { moment } from "./moment";
 import { secondsLeft } from "./play";
 import { useRestSignals, useSignals, useWakeLock } from "./signals";
+import { useMoment } from "./ticking";
 import { useFloorKeys } from "./useFloorKeys";
 import { type Playing, useSession } from "./useSession";
 import { WhatHappened } from "./WhatHappened";
@@ -113,12 +114,11 @@ function Play({ view }: { view: FloorView }) {
   const awake = useWakeLock();
   const queries = useQueryClient();
   const next = place.work === null ? undefined : steps[place.work];
-  const resting = place.mode === "resting" && !place.paused;
-  const endsAt = Math.round((playing.now + place.clock * 1000) / 200) * 200;
+  const resting = place.mode === "resting" && place.stoodAt === null;
   const say = next
     ? `Rest is over. ${next.exercise}${sideWords(next.side)}, ${targetWords(next.target)}.`
     : "";
-  useRestSignals({ resting, endsAt, rest: place.rest, say, now: moment, signals });
+  useRestSignals({ resting, endsAt: place.zero, rest: place.rest, say, now: moment, signals });
   useFloorKeys(playing);
   const finished = place.work === null || view.state === "finished";
   return (
@@ -155,8 +155,7 @@ function Play({ view }: { view: FloorView }) {
 }
 
 function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
-  const { status, now, steps, place } = playing;
-  const into = view.started_at ? (now - Date.parse(view.started_at)) / 1000 : 0;
+  const { status, steps, place } = playing;
   const done = view.state === "finished";
   return (
     <>
@@ -164,7 +163,7 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
         <>
           <span>
             <span className="hidden sm:inline">in </span>
-            <b className="text-ink">{clock(Math.max(into, 0))}</b>
+            <b className="text-ink">{view.started_at && <Since start={view.started_at} />}</b>
           </span>
           <span className={place.work === null ? "hidden" : "hidden md:inline"}>
             about <b className="text-ink">{minutes(secondsLeft(steps, place.work))}</b> to go
@@ -175,6 +174,11 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
       <SaveState status={status} />
     </>
   );
+}
+
+function Since({ start }: { start: string }) {
+  const seconds = (useMoment() - Date.parse(start)) / 1000;
+  return clock(Math.max(seconds, 0));
 }
 
 function SaveState({ status }: { status: Playing["status"] }) {

@@ -1,7 +1,17 @@
 import { describe, expect, it } from "vitest";
 import { overlaid, placeKey } from "@/data/outbox";
 import { rest, work } from "@/score/test/steps";
-import { asPlanned, byStep, mostReps, NO_MARK, placeOf, positionOf, secondsLeft } from "./play";
+import {
+  asPlanned,
+  byStep,
+  clockAt,
+  modeAt,
+  mostReps,
+  NO_MARK,
+  placeOf,
+  positionOf,
+  secondsLeft,
+} from "./play";
 import { subjectOf } from "./subject";
 
 const STEPS = [
@@ -23,8 +33,10 @@ function recorded(...times: [number, number][]) {
   return byStep(STEPS, overlaid([], entries, "s"));
 }
 
-const place = (done: ReturnType<typeof recorded>, seconds: number, mark = NO_MARK) =>
-  placeOf(STEPS, done, mark, at(seconds));
+const place = (done: ReturnType<typeof recorded>, seconds: number, mark = NO_MARK) => {
+  const found = placeOf(STEPS, done, mark, at(seconds));
+  return { ...found, clock: clockAt(found, at(seconds)) };
+};
 
 describe("where a session stands", () => {
   it("starts ready, works, rests, and is over with the rest", () => {
@@ -47,6 +59,15 @@ describe("where a session stands", () => {
 
   it("never counts above the whole rest, though this clock be behind the one that recorded", () => {
     expect(place(recorded([0, 30]), 0).clock).toBe(180);
+  });
+
+  it("knows as time goes by that a rest has run out, and that a stopped clock does not", () => {
+    const resting = place(recorded([0, 20]), 50);
+    expect([modeAt(resting, at(199)), modeAt(resting, at(200))]).toEqual(["resting", "over"]);
+    const stopped = { place: placeKey(positionOf(step(2))), startedAt: null, extra: 0, pausedAt: at(60) };
+    const standing = place(recorded([0, 20]), 500, stopped);
+    expect(standing).toMatchObject({ mode: "resting", clock: 140 });
+    expect(modeAt(standing, at(900))).toBe("resting");
   });
 
   it("ends when every bout is done", () => {

@@ -28,11 +28,22 @@ export interface Place {
   rest: number;
   /** Whether that rest is inside a set. */
   short: boolean;
-  /** Seconds left of the rest, below zero when it is over; seconds since the start while working. */
-  clock: number;
-  /** Whether the clock stands still. */
-  paused: boolean;
+  /** When the clock shows zero, in milliseconds: the start of the bout that is on, else the end of the rest. */
+  zero: number;
+  /** Since when the clock stands still; null while it goes. */
+  stoodAt: number | null;
 }
+
+/** Seconds since the start while working; else seconds left of the rest, below zero when it is over. */
+export function clockAt({ mode, zero, rest, stoodAt }: Place, now: number): number {
+  const since = ((stoodAt ?? now) - zero) / 1000;
+  if (mode === "working") return since;
+  return mode === "ready" ? 0 : Math.min(-since, rest);
+}
+
+/** What a place has become as time went by: a rest runs out. */
+export const modeAt = ({ mode, zero, stoodAt }: Place, now: number): Mode =>
+  mode !== "resting" && mode !== "over" ? mode : (stoodAt ?? now) < zero ? "resting" : "over";
 
 export const positionOf = ({ group, round, entry, set, bout }: Step): Position => ({
   group,
@@ -68,20 +79,17 @@ export function placeOf(
   );
   const work = next < 0 ? null : next;
   const before = lastDone(done);
-  const nothing = { work, before, rest: 0, short: false, paused: false };
-  if (work === null) return { ...nothing, mode: "ready", clock: 0 };
+  const ready: Place = { mode: "ready", work, before, rest: 0, short: false, zero: now, stoodAt: null };
+  if (work === null) return ready;
   const own = mark.place === placeKey(positionOf(steps[work] as Step)) ? mark : NO_MARK;
-  const paused = own.pausedAt != null;
-  const at = own.pausedAt ?? now;
-  if (own.startedAt !== null)
-    return { ...nothing, paused, mode: "working", clock: (at - own.startedAt) / 1000 };
+  const stoodAt = own.pausedAt ?? null;
+  if (own.startedAt !== null) return { ...ready, stoodAt, mode: "working", zero: own.startedAt };
   const rest = restBefore(steps, work);
-  if (!rest || before === null) return { ...nothing, mode: "ready", clock: 0 };
-  const since = (at - Date.parse((done.get(before) as Schemas["Recorded"]).done_at)) / 1000;
+  if (!rest || before === null) return ready;
   const total = rest.seconds + own.extra;
-  const clock = Math.min(total - since, total);
-  const mode = clock > 0 ? "resting" : "over";
-  return { work, before, rest: total, short: rest.short, paused, mode, clock };
+  const zero = Date.parse((done.get(before) as Schemas["Recorded"]).done_at) + total * 1000;
+  const resting: Place = { ...ready, mode: "resting", stoodAt, rest: total, short: rest.short, zero };
+  return { ...resting, mode: modeAt(resting, now) };
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -56,7 +56,7 @@ export const tick = (high: boolean) => tone(0, high ? 880 : 520, 0.08);
 
 /**
  * Announces the end of a rest: by sound, with a lead-in of three seconds on short ones, by vibration and, where
- * asked for, by voice. `endsIn` is told anew when it jumps (a rest made longer, a pause), not every tick.
+ * asked for, by voice. `endsAt` is in milliseconds.
  */
 export function useRestSignals({
   resting,

@@ -2,50 +2,39 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { FloorView, Schemas, Step } from "@/data/client";
 import { keepView } from "@/data/device";
-import { adjustmentsOf, Outbox, overlaid, placeKey } from "@/data/outbox";
+import { outbox } from "@/data/outbox";
+import { overlaid, placeKey, told } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
 import { type Adjustments, adjusted, entryKey } from "./adjusting";
+import { type History, NOTHING_SAID, redone, type Said, undone, withSaid } from "./history";
 import { moment } from "./moment";
 import {
   adviceFor,
   asPlanned,
   type BoutDone,
   byStep,
+  clockAt,
   leastReps,
   type Mark,
+  modeAt,
   NO_MARK,
   placeOf,
   positionOf,
   toSend,
 } from "./play";
-
-export const outbox = new Outbox();
+import { onTick } from "./ticking";
 
 const DOUBLE_TAP = 500;
 
 const markKey = (id: string) => `fortis.floor.${id}`;
+const saidKey = (id: string) => `fortis.floor.${id}.said`;
 
-function keptMark(id: string): Mark {
+function kept<T extends object>(key: string, otherwise: T): T {
   try {
-    return { ...NO_MARK, ...JSON.parse(localStorage.getItem(markKey(id)) ?? "{}") };
+    return { ...otherwise, ...JSON.parse(localStorage.getItem(key) ?? "{}") };
   } catch {
-    return NO_MARK;
+    return otherwise;
   }
-}
-
-/** A clock that ticks while its view is shown, in milliseconds. */
-function useNow(every = 200): number {
-  const [now, setNow] = useState(moment);
-  useEffect(() => {
-    const tick = () => setNow(moment());
-    const timer = setInterval(tick, every);
-    document.addEventListener("visibilitychange", tick);
-    return () => {
-      clearInterval(timer);
-      document.removeEventListener("visibilitychange", tick);
-    };
-  }, [every]);
-  return now;
 }
 
 /** A session being played: where it stands, and everything that can be done about it. */
@@ -53,22 +42,20 @@ export function useSession(view: FloorView) {
   const { id } = view;
   const queries = useQueryClient();
   const status = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
-  const changed = adjustmentsOf(view.adjustments, status.waiting, id);
+  const { state, bouts, adjustments: changed } = useMemo(() => told(view, status.waiting), [view, status]);
   const planned = view.timeline.steps;
   const steps = useMemo(() => adjusted(planned, changed), [planned, changed]);
   const skipped = useMemo(() => new Set(changed.skipped), [changed]);
-  const now = useNow();
-  const [mark, setMark] = useState(() => keptMark(id));
-  const done = useMemo(
-    () => byStep(steps, overlaid(view.bouts, status.waiting, id)),
-    [steps, view.bouts, status, id],
-  );
-  const place = placeOf(steps, done, mark, now, skipped);
+  const [mark, setMark] = useState(() => kept(markKey(id), NO_MARK));
+  const [history, setHistory] = useState(() => kept(saidKey(id), NOTHING_SAID));
+  const done = useMemo(() => byStep(steps, bouts), [steps, bouts]);
+  const place = placeOf(steps, done, mark, moment(), skipped);
+  useSyncExternalStore(onTick, () => modeAt(place, moment()));
   const ended = useRef(0);
 
   useEffect(() => {
     outbox.learn(id, view.bouts);
-    const keep = () => void keepView({ ...view, bouts: overlaid(view.bouts, outbox.snapshot().waiting, id) });
+    const keep = () => void keepView(told(view, outbox.snapshot().waiting));
     const afterPaint = setTimeout(keep);
     return () => clearTimeout(afterPaint);
   }, [view, id]);
@@ -81,6 +68,7 @@ export function useSession(view: FloorView) {
         (old) =>
           old && {
             ...old,
+            state: entry.finishedAt ? "finished" : old.state,
             bouts: overlaid(old.bouts, [entry], entry.sessionId),
             adjustments: entry.adjustments ?? old.adjustments,
             tonnage_kg: tonnageKg ?? old.tonnage_kg,
@@ -97,34 +85,25 @@ export function useSession(view: FloorView) {
     [id],
   );
 
-  /** Say what is true of a step: in this view at once, on this device next, in the record when it can be. */
-  const put = useCallback(
-    (index: number, sent: BoutDone | null) => {
-      const step = steps[index];
-      if (!step) return;
-      const position = positionOf(step);
-      const key = placeKey(position);
-      queries.setQueryData<FloorView>(floorKey(id), (old) => {
-        if (!old) return old;
-        const others = sent ? old.bouts : old.bouts.filter((each) => placeKey(each.bout.position) !== key);
-        const bouts = sent
-          ? overlaid(others, [{ key, sessionId: id, position, done: sent, stamp: "" }], id)
-          : others;
-        return { ...old, bouts };
-      });
-      void outbox.put(id, position, sent);
-    },
-    [steps, id, queries],
-  );
+  const recall = (next: History) => {
+    localStorage.setItem(saidKey(id), JSON.stringify(next));
+    setHistory(next);
+  };
 
-  const change = useCallback(
-    (part: Partial<Adjustments>) => {
-      const next = { ...changed, ...part };
-      queries.setQueryData<FloorView>(floorKey(id), (old) => old && { ...old, adjustments: next });
-      void outbox.adjust(id, next);
-    },
-    [changed, id, queries],
-  );
+  /** Make something true: in this view at once, on this device next, in the record when it can be. */
+  const put = ({ bout, changes }: Said, which: "before" | "after") => {
+    if (changes) void outbox.adjust(id, changes[which]);
+    if (bout) void outbox.put(id, bout.position, bout[which]);
+  };
+
+  const say = (said: Said) => {
+    recall(withSaid(history, said));
+    put(said, "after");
+  };
+
+  const changes = (part: Partial<Adjustments>) => ({ before: changed, after: { ...changed, ...part } });
+
+  const change = (part: Partial<Adjustments>) => say({ changes: changes(part) });
 
   const at = place.work === null ? undefined : steps[place.work];
   const key = at ? placeKey(positionOf(at)) : "";
@@ -132,14 +111,18 @@ export function useSession(view: FloorView) {
 
   const begin = () => at && remember({ ...NO_MARK, place: key, startedAt: moment() });
 
-  /** Record or correct a bout. A target that was not reached was not met, whatever was said before. */
-  const record = (index: number, part: Partial<BoutDone>) => {
+  /**
+   * Record or correct a bout, and change the rest of the session with it where `also` says so. A target that was
+   * not reached was not met, whatever was said before.
+   */
+  const record = (index: number, part: Partial<BoutDone>, also?: Partial<Adjustments>) => {
     const step = steps[index];
     if (!step) return;
     const there = done.get(index);
-    const elapsed = index === place.work && place.mode === "working" ? place.clock : 0;
+    const elapsed = index === place.work && place.mode === "working" ? clockAt(place, moment()) : 0;
     const taps = index === place.work ? (own.taps ?? []) : [];
-    const base = there ? toSend(there.bout, there.done_at) : asPlanned(step, moment(), elapsed, taps);
+    const before = there ? toSend(there.bout, there.done_at) : null;
+    const base = before ?? asPlanned(step, moment(), elapsed, taps);
     const next = { ...base, ...part };
     if (part.ended === undefined) {
       const short = next.reps < leastReps(step);
@@ -147,7 +130,8 @@ export function useSession(view: FloorView) {
       if (!short && next.ended === null) next.ended = "target met";
     }
     if (next.ended === "could not move it" && next.reserve !== 0) next.reserve = 0;
-    put(index, next);
+    const bout = { position: positionOf(step), before, after: next };
+    say(also ? { bout, changes: changes(also) } : { bout });
     if (!there) remember(NO_MARK);
   };
 
@@ -162,14 +146,14 @@ export function useSession(view: FloorView) {
 
   /** Count a rep of the bout that is on. */
   const tap = () => {
-    if (place.mode !== "working" || own.startedAt === null || place.paused) return;
+    if (place.mode !== "working" || own.startedAt === null || place.stoodAt !== null) return;
     const seconds = (moment() - own.startedAt) / 1000;
     remember({ ...own, taps: [...(own.taps ?? []), Math.round(seconds * 100) / 100] });
   };
 
   const addRest = () => {
     if (!at || (place.mode !== "resting" && place.mode !== "over")) return;
-    const late = Math.max(-place.clock, 0);
+    const late = Math.max(-clockAt(place, moment()), 0);
     remember({ ...own, startedAt: null, extra: own.extra + 15 + Math.ceil(late) });
   };
 
@@ -196,20 +180,22 @@ export function useSession(view: FloorView) {
     remember(NO_MARK);
   };
 
+  /** Take the last word back: a bout begun, a bout with its corrections, a change of the plan. */
   const undo = () => {
     if (place.mode === "working") return remember(NO_MARK);
-    const last = changed.skipped.at(-1);
-    const skippedStep = steps.findIndex(
-      (step) => step.kind === "work" && placeKey(positionOf(step)) === last,
-    );
-    if (last !== undefined && skippedStep > (place.before ?? -1)) {
-      const step = steps[skippedStep] as Step;
-      const together = steps.filter(
-        (each) => each.kind === "work" && entryKey(each) === entryKey(step) && each.set === step.set,
-      );
-      const back = new Set(together.map((each) => placeKey(positionOf(each))));
-      change({ skipped: changed.skipped.filter((each) => !back.has(each)) });
-    } else if (place.before !== null) put(place.before, null);
+    const back = undone(history);
+    if (!back.said) return;
+    recall(back.history);
+    put(back.said, "before");
+    remember(NO_MARK);
+  };
+
+  const redo = () => {
+    const again = redone(history);
+    if (!again.said) return;
+    recall(again.history);
+    put(again.said, "after");
+    remember(NO_MARK);
   };
 
   const advice = place.before === null ? null : adviceFor(view.advice, steps, done, place.before);
@@ -227,11 +213,11 @@ export function useSession(view: FloorView) {
   };
 
   return {
+    state,
     steps,
     done,
     place,
     status,
-    now,
     mark: own,
     changed,
     advice,
@@ -243,6 +229,9 @@ export function useSession(view: FloorView) {
     skip,
     change,
     undo,
+    redo,
+    canUndo: place.mode === "working" || history.past.length > 0,
+    canRedo: place.mode !== "working" && history.future.length > 0,
     follow,
   };
 }
