@@ -29,14 +29,20 @@ def p95(taken: list[float]) -> float:
     return round(quantiles(taken, n=20)[-1], 4)
 
 
-def interleaved(calls: Mapping[str, Callable[[], object]], rounds: int) -> dict[str, list[float]]:
-    """Milliseconds of each call, taken in turn, so that a slow spell of the machine falls on all alike."""
+def interleaved(
+    calls: Mapping[str, Callable[[], object]], rounds: int, before: Callable[[], object] = lambda: None
+) -> dict[str, list[float]]:
+    """Milliseconds of each call, taken in turn, so that a slow spell of the machine falls on all alike.
+
+    `before` runs ahead of every call and is not counted.
+    """
     taken: dict[str, list[float]] = {name: [] for name in calls}
     for call in calls.values():
         call()
     gc.collect()
     for _ in range(rounds):
         for name, call in calls.items():
+            before()
             start = perf_counter()
             call()
             taken[name].append((perf_counter() - start) * 1000)

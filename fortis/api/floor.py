@@ -6,7 +6,7 @@ from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Path, Response
-from pydantic import BaseModel, Field
+from pydantic import AwareDatetime, BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
@@ -59,6 +59,8 @@ class LoadFrom(BaseModel):
 
 
 Entry = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
+GroupNumber = Annotated[str, Field(pattern=r"^\d{1,3}$")]
+Order = Annotated[list[Annotated[int, Field(ge=1, le=1000)]], Field(max_length=200)]
 
 
 class Adjustments(BaseModel):
@@ -66,7 +68,7 @@ class Adjustments(BaseModel):
 
     `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
     the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-    groups in the order they are done where it is not the planned one.
+    groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
     """
 
     skipped: list[Annotated[str, Field(max_length=30)]] = Field(default=[], max_length=500)
@@ -74,7 +76,8 @@ class Adjustments(BaseModel):
     swapped: dict[Entry, Annotated[str, Field(min_length=1, max_length=80)]] = {}
     loads: dict[Entry, LoadFrom] = {}
     setups: dict[Entry, list[Annotated[str, Field(min_length=1, max_length=60)]]] = {}
-    order: list[Annotated[int, Field(ge=1, le=1000)]] = Field(default=[], max_length=200)
+    order: Order = []
+    within: dict[GroupNumber, Order] = {}
 
 
 class FloorView(SessionCard):
@@ -97,6 +100,12 @@ class SoFar(BaseModel):
     version: int | None = None
 
 
+class Finished(BaseModel):
+    """When a session was finished, where that was before it could be said."""
+
+    finished_at: AwareDatetime | None = None
+
+
 class BoutDone(BaseModel):
     """A bout as it went. `kg` is the load handled, the added one for body-weight lifts (negative: assistance)."""
 
@@ -111,7 +120,7 @@ class BoutDone(BaseModel):
     ended: Ended | None = None
     note: str = Field(default="", max_length=500)
     rep_seconds: list[Annotated[float, Field(ge=0, le=3600)]] = Field(default=[], max_length=500)
-    done_at: datetime | None = None
+    done_at: AwareDatetime | None = None
     seen: int | None = None
 
 
@@ -200,11 +209,18 @@ def take_back(session_id: UUID, place: Place, work: Work) -> SoFar:
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})
-def finish(session_id: UUID, work: Work, now: Now) -> SessionCard:
+def finish(session_id: UUID, work: Work, now: Now, finished: Finished | None = None) -> SessionCard:
     """Finish a session. A second finish changes nothing."""
     row = sessions.get(work, str(session_id))
-    sessions.finish(row, now)
+    sessions.finish(row, (finished and finished.finished_at) or now, now)
     return card(row)
+
+
+@router.delete("/{session_id}/finish", status_code=204)
+def reopen(session_id: UUID, work: Work) -> Response:
+    """Open a finished session again: it is under way as it was."""
+    sessions.reopen(sessions.get(work, str(session_id)))
+    return Response(status_code=204)
 
 
 def _so_far(work: Work, row: SessionRow) -> SoFar:

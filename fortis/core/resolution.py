@@ -1,10 +1,13 @@
 """From a prescription to a resolved one: every load settled in kilograms that can be built, with reasons."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
+from itertools import groupby
+from operator import attrgetter
 
-from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
+from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind, Muscle
+from fortis.core.kept import kept
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import Build, nearest
 from fortis.core.loading.resistance import resistance_of
@@ -64,7 +67,7 @@ class Carried(Value):
     reasons: tuple[Reason, ...] = ()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Basis:
     """What loads are settled from: the kit, body weight, the estimated maxes and what last time recommends.
 
@@ -87,19 +90,31 @@ NO_BASIS = Basis()
 
 def resolve(prescription: Prescription, basis: Basis = NO_BASIS) -> Prescription:
     """Settle every load that can be settled; others stay as asked."""
-    courses: dict[tuple[int, int], _Course] = {}
-    leads = _leads(prescription)
-    sets = []
-    for each in prescription.sets:
-        key = (each.group, each.entry)
-        course = courses.setdefault(key, _Course(basis, each, leads[key]))
-        done = each.model_copy(update={"bouts": tuple(map(course.settle, each.bouts))})
-        sets.append(course.with_effects_of_rounding(done))
+    sets: list[PlannedSet] = []
+    warm: frozenset[Muscle] = frozenset()
+    for _, group in groupby(prescription.sets, key=attrgetter("group")):
+        members = tuple(group)
+        sets += _group(members, basis, warm)
+        warm |= {muscle for each in members for muscle in each.lift.prime}
+    return prescription.model_copy(update={"sets": tuple(sets)})
+
+
+@kept(1_024)
+def _group(sets: tuple[PlannedSet, ...], basis: Basis, warm: frozenset[Muscle]) -> tuple[PlannedSet, ...]:
+    """The sets of a group with their loads, warm-ups and stacks; `warm` are the muscles that worked before it."""
+    first_sets = {each.entry: each for each in reversed(sets)}
+    courses = {entry: _Course(basis, first_sets[entry], lead) for entry, lead in _leads(sets).items()}
+    settled = []
+    for each in sets:
+        course = courses[each.entry]
+        bouts = tuple(map(course.settle, each.bouts))
+        done = each if bouts == each.bouts else each.model_copy(update={"bouts": bouts})
+        settled.append(course.with_effects_of_rounding(done))
         course.set_done()
     if basis.kit is None:
-        return prescription.model_copy(update={"sets": tuple(sets)})
-    planned = warmed(sets, basis.kit, basis.warm_ups) if basis.warm_ups else tuple(sets)
-    return prescription.model_copy(update={"sets": stacked(planned, basis.kit)})
+        return tuple(settled)
+    planned = warmed(settled, basis.kit, basis.warm_ups, warm) if basis.warm_ups else settled
+    return stacked(planned, basis.kit)
 
 
 def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
@@ -119,11 +134,11 @@ def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
     return max(own, key=weight)
 
 
-def _leads(prescription: Prescription) -> dict[tuple[int, int], PlannedBout]:
-    bouts: dict[tuple[int, int], list[PlannedBout]] = {}
-    for each in prescription.sets:
-        bouts.setdefault((each.group, each.entry), []).extend(each.bouts)
-    return {key: lead_of(of_entry) for key, of_entry in bouts.items()}
+def _leads(sets: Iterable[PlannedSet]) -> dict[int, PlannedBout]:
+    bouts: dict[int, list[PlannedBout]] = {}
+    for each in sets:
+        bouts.setdefault(each.entry, []).extend(each.bouts)
+    return {entry: lead_of(of_entry) for entry, of_entry in bouts.items()}
 
 
 @dataclass

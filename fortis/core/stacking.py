@@ -2,16 +2,15 @@
 
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
-from itertools import groupby
 
 from fortis.core.exercises import BARS, LoadKind
 from fortis.core.loading.kit import Bar, Kit
 from fortis.core.loading.nearest import BAR_NEEDS, BELT_NEEDS, describe_change
 from fortis.core.loading.sharing import shared_plans
 from fortis.core.loading.shelf import denominations
-from fortis.core.loading.strip import Stripping
+from fortis.core.loading.strip import Stripping, moves_between
 from fortis.core.reason import Reason
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
+from fortis.core.structure.prescription import PlannedSet, Settled
 from fortis.core.units import plain
 
 _Place = tuple[int, int]
@@ -19,24 +18,26 @@ _Place = tuple[int, int]
 
 
 def stacked(sets: Sequence[PlannedSet], kit: Kit) -> tuple[PlannedSet, ...]:
-    """Choose the stacks of every group and tell the changes. Each group begins with empty bars.
+    """Choose the stacks of a group and tell the changes. It begins with empty bars.
 
-    Members of a group that use the same bar share it where there is only one; bars that stand loaded side by
-    side share the plates.
+    Members that use the same bar share it where there is only one; bars that stand loaded side by side share the
+    plates.
     """
-    changed: dict[_Place, Settled] = {}
-    for _, members in groupby(enumerate(sets), key=lambda pair: pair[1].group):
-        changed |= dict(_group(list(members), kit))
+    if not any(bout.settled for each in sets for bout in each.bouts):
+        return tuple(sets)
+    changed = dict(_group(list(enumerate(sets)), kit))
     return tuple(
-        each.model_copy(
-            update={"bouts": tuple(_with(bout, changed.get((at, index))) for index, bout in enumerate(each.bouts))}
-        )
-        for at, each in enumerate(sets)
+        _with(each, [changed.get((at, index)) for index in range(len(each.bouts))]) for at, each in enumerate(sets)
     )
 
 
-def _with(bout: PlannedBout, settled: Settled | None) -> PlannedBout:
-    return bout.model_copy(update={"settled": settled}) if settled else bout
+def _with(each: PlannedSet, loads: Sequence[Settled | None]) -> PlannedSet:
+    """A set with its loads changed; the same one where none is."""
+    bouts = tuple(
+        bout if settled is None or settled is bout.settled else bout.model_copy(update={"settled": settled})
+        for bout, settled in zip(each.bouts, loads, strict=True)
+    )
+    return each if bouts == each.bouts else each.model_copy(update={"bouts": bouts})
 
 
 def _group(sets: list[tuple[int, PlannedSet]], kit: Kit) -> Iterator[tuple[_Place, Settled]]:
@@ -105,8 +106,11 @@ def _belted(run: list[tuple[_Place, Settled]], kit: Kit) -> Iterator[tuple[_Plac
 def _told(
     run: list[tuple[_Place, Settled]], plan: Stripping, *, belt: bool = False
 ) -> Iterator[tuple[_Place, Settled]]:
-    for (place, settled), stack, change in zip(run, plan.stacks, plan.changes(belt=belt), strict=True):
-        yield place, settled.model_copy(update={"side": stack, "change": change})
+    told = zip(run, plan.stacks, plan.changes(belt=belt), plan.moved(), strict=True)
+    for (place, settled), stack, change, plates in told:
+        same = stack == settled.side and not change
+        new = {"side": stack, "change": change, "plates": plates}
+        yield place, settled if same else settled.model_copy(update=new)
 
 
 def _picked(run: list[tuple[_Place, Settled]], kind: LoadKind) -> Iterator[tuple[_Place, Settled]]:
@@ -114,9 +118,9 @@ def _picked(run: list[tuple[_Place, Settled]], kind: LoadKind) -> Iterator[tuple
     before: Decimal | None = None
     side: tuple[Decimal, ...] = ()
     for place, settled in run:
-        change = ""
+        change, plates = "", 0
         if settled.side and before is not None:
-            change = describe_change(side, settled.side)
+            change, plates = describe_change(side, settled.side), moves_between(side, settled.side)
         elif before is not None and before != settled.kg:
             match kind:
                 case LoadKind.STACK:
@@ -126,4 +130,5 @@ def _picked(run: list[tuple[_Place, Settled]], kind: LoadKind) -> Iterator[tuple
                 case LoadKind.DUMBBELL:
                     change = f"take the {plain(settled.kg)}"
         before, side = settled.kg, settled.side
-        yield place, settled.model_copy(update={"change": change})
+        new = {"change": change, "plates": plates}
+        yield place, settled.model_copy(update=new) if change else settled

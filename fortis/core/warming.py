@@ -15,31 +15,31 @@ STILL_WARM = 2
 """So many of the heaviest warm-up sets are enough where the muscles have worked already."""
 
 
-def warmed(sets: Sequence[PlannedSet], kit: Kit, school: School) -> tuple[PlannedSet, ...]:
-    """The plan with a warm-up before the first work set of every bar lift that is not a small one.
+def warmed(
+    sets: Sequence[PlannedSet], kit: Kit, school: School, warm: frozenset[Muscle] = frozenset()
+) -> tuple[PlannedSet, ...]:
+    """A group with a warm-up before the first work set of every bar lift that is not a small one.
 
-    The first lift of the day is taken for cold; lifts whose prime muscles have worked take the last steps only.
-    Bands go on one pair at a time.
+    `warm` are the muscles that have worked already: with none the first lift is taken for cold; lifts whose prime
+    muscles are warm take the last steps only. Bands go on one pair at a time.
     """
     planned: list[PlannedSet] = []
-    seen: set[tuple[int, int]] = set()
-    warm: set[Muscle] = set()
+    seen: set[int] = set()
     for each in sets:
-        entry = (each.group, each.entry)
-        if entry not in seen:
-            seen.add(entry)
-            before = _warm_up_of(each, kit, school, warm, cold=not planned)
+        if each.entry not in seen:
+            seen.add(each.entry)
+            before = _warm_up_of(each, kit, school, warm)
             planned += [before] if before else []
             warm |= set(each.lift.prime)
         planned.append(each)
     return tuple(planned)
 
 
-def _warm_up_of(first: PlannedSet, kit: Kit, school: School, warm: set[Muscle], *, cold: bool) -> PlannedSet | None:
+def _warm_up_of(first: PlannedSet, kit: Kit, school: School, warm: frozenset[Muscle]) -> PlannedSet | None:
     settled = first.bouts[0].settled
     if settled is None or first.lift.small or first.lift.load_kind not in BARS:
         return None
-    steps = list(warm_up(kit, first.lift, settled.kg, school=school, cold=cold))
+    steps = list(warm_up(kit, first.lift, settled.kg, school=school, cold=not warm))
     if set(first.lift.prime) <= warm:
         steps = steps[-STILL_WARM:]
     bands = [item for item in first.setup.items if "band" in item.casefold()]

@@ -167,7 +167,8 @@ def _play(
             sessions.record(work, row.id, _bout(step, simulated, row), clock)
         else:
             simulated.rest(seconds)
-    sessions.finish(row, clock + timedelta(minutes=1))
+    ended = clock + timedelta(minutes=1)
+    sessions.finish(row, ended, ended)
     work.flush()
     work.expire(row)
 

@@ -103,11 +103,19 @@ def start(row: SessionRow, resolved: Prescription, now: datetime) -> None:
         row.resolved = resolved.model_dump(mode="json", exclude_none=True)
 
 
-def finish(row: SessionRow, now: datetime) -> None:
-    """Finish a session. A second finish changes nothing; one that was not started cannot be finished."""
+def finish(row: SessionRow, finished_at: datetime, now: datetime) -> None:
+    """Finish a session. A second finish changes nothing; one that was not started cannot be finished.
+
+    A device whose clock is off may tell a moment before the start or one to come: it is brought in between.
+    """
     if row.started_at is None:
         raise NotStartedError(row.id)
-    row.finished_at = row.finished_at or now
+    row.finished_at = row.finished_at or min(max(finished_at, row.started_at), now)
+
+
+def reopen(row: SessionRow) -> None:
+    """Put a finished session under way again."""
+    row.finished_at = None
 
 
 def record(

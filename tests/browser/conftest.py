@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import sync_playwright
 
 from fortis.demo.log import make_demo
-from tests.browser.serving import CHROMIUM, FLAGS, Serving
+from tests.browser.serving import CHROMIUM, FLAGS, Serving, Threaded
 
 
 @pytest.fixture(scope="session")
@@ -26,15 +26,19 @@ def browser():
 
 
 @pytest.fixture
-def serving(demo, tmp_path):
-    """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on."""
-    served = Serving(shutil.copy(demo, tmp_path / "demo.db"))
+def serving(request, demo, tmp_path):
+    """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on.
+
+    A test marked `alone` gets a server in a process of its own, to kill or to time.
+    """
+    kind = Serving if request.node.get_closest_marker("alone") else Threaded
+    served = kind(shutil.copy(demo, tmp_path / "demo.db"))
     with sqlite3.connect(served.database) as database:
         database.execute("update lifter set warm_ups = null")
     database.close()
     served.start()
     yield served
-    served.kill()
+    served.stop()
 
 
 def _page(browser, serving, **options):

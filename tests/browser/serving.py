@@ -1,13 +1,19 @@
-"""A Fortis of one's own for a browser test: a process on a free port that can be killed and started again."""
+"""A Fortis of one's own for a browser test, on a free port: a thread, or a process that can be killed."""
 
 import os
 import signal
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from pathlib import Path
+
+import uvicorn
+
+from fortis.api.app import create_app
+from fortis.store.database import open_database
 
 FLAGS = [
     "--no-sandbox",
@@ -20,14 +26,39 @@ FLAGS = [
 CHROMIUM = "/usr/bin/chromium"
 
 
-class Serving:
-    """`fortis serve` over one database file."""
+def free_port() -> int:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        return free.getsockname()[1]
+
+
+class Threaded:
+    """Fortis over one database file in a thread of the test's own process: there at once, not to be killed."""
 
     def __init__(self, database: Path) -> None:
         self.database = database
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            self.port = free.getsockname()[1]
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        app = create_app(open_database(self.database))
+        self.server = uvicorn.Server(uvicorn.Config(app, port=self.port, log_level="warning", lifespan="off"))
+        self.thread = threading.Thread(target=self.server.run, daemon=True)
+        self.thread.start()
+        while not self.server.started:
+            time.sleep(0.01)
+
+    def stop(self) -> None:
+        self.server.should_exit = self.server.force_exit = True
+        self.thread.join()
+
+
+class Serving:
+    """`fortis serve` over one database file, in a process that can be killed and started again."""
+
+    def __init__(self, database: Path) -> None:
+        self.database = database
+        self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.process: subprocess.Popen | None = None
 
@@ -48,3 +79,5 @@ class Serving:
             os.kill(self.process.pid, signal.SIGKILL)
             self.process.wait()
             self.process = None
+
+    stop = kill

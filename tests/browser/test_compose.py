@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from fortis.core.structure.methods import METHODS, write_method
@@ -143,3 +144,45 @@ def test_a_lift_of_ones_own_is_told_and_then_known(desktop):
     dialog.get_by_role("button", name="Forget mine").click()
     desktop.keyboard.press("Escape")
     expect(desktop.get_by_text("Pendulum squat is not in the library")).to_be_visible()
+
+
+def long_day(lines=30):
+    """A session of about so many lines with a structure of every kind in it."""
+    texts = [write_method(method) for method in METHODS]
+    written = "\n".join(texts).splitlines()
+    first_of_pair = next(at for at in range(lines - 2, 0, -1) if not written[at].startswith(" "))
+    return "# Day\n" + "\n".join(written[:first_of_pair]) + "\nBack squat: 3 x 5 at 60 kg"
+
+
+@pytest.mark.alone
+def test_from_key_to_eye_in_a_session_of_thirty_lines(desktop):
+    """Printed, not judged by a clock: from a key in the text to its score painted (aim 100 ms)."""
+    form = compose(desktop, long_day())
+    score = desktop.get_by_role("region", name="Score of Back squat").last
+    expect(score).to_be_visible()
+    form.press("Control+End")
+    desktop.evaluate(
+        """() => {
+        window.times = [];
+        const scores = [...document.querySelectorAll('figure')];
+        let every = scores[0];
+        while (!every.contains(scores.at(-1))) every = every.parentElement;
+        let typed = 0;
+        addEventListener('keydown', () => { typed = performance.now(); }, { capture: true });
+        new MutationObserver(() => {
+            const since = typed;
+            typed = 0;
+            if (since) requestAnimationFrame(() => setTimeout(() => times.push(performance.now() - since)));
+        }).observe(every, { subtree: true, childList: true, characterData: true });
+    }"""
+    )
+    for _ in range(len("0 kg")):
+        form.press("ArrowLeft")
+    for tens in range(7, 20):
+        for key in ("Backspace", "Backspace", *str(tens)) if tens > 10 else ("Backspace", *str(tens)):
+            form.press(key)
+            desktop.wait_for_timeout(200)
+        expect(score).to_contain_text(f"{tens}0")
+    times = sorted(desktop.evaluate("times"))
+    assert len(times) >= 20
+    print(f"key to eye in 30 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms")

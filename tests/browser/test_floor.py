@@ -122,6 +122,7 @@ def ready_offline(page):
     page.wait_for_function("navigator.serviceWorker.controller !== null")
 
 
+@pytest.mark.alone
 @pytest.mark.parametrize("way", ["keys", "thumb"])
 def test_forty_bouts_through_every_trouble(request, serving, way):
     page = request.getfixturevalue("desktop" if way == "keys" else "phone")

@@ -3,6 +3,7 @@
 import re
 import sqlite3
 
+import pytest
 from playwright.sync_api import expect
 
 WRITTEN = """# Browser day
@@ -49,6 +50,7 @@ def recorded(serving):
     )
 
 
+@pytest.mark.alone
 def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     page = desktop
     compose(page)

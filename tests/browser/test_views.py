@@ -145,6 +145,7 @@ def test_keys_are_listed_and_go_to_the_views(desktop):
     assert desktop.evaluate("document.documentElement.dataset.theme") == "dark"
 
 
+@pytest.mark.alone
 def test_a_bout_kept_on_the_device_outlives_the_tab(desktop, serving):
     compose(desktop)
     save(desktop)

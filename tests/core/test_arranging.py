@@ -1,5 +1,5 @@
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fortis.core.structure.arranging import doubled, joined, moved, moved_whole, parted, without
@@ -109,6 +109,7 @@ def test_the_numbers_of_a_line_are_where_they_say(line, expected):
     assert len({number.label for number in found}) == len(found)
 
 
+@settings(max_examples=30)
 @given(sessions)
 def test_a_number_turned_is_read_again(session):
     for line in write(session).splitlines():

@@ -8,6 +8,7 @@ from fortis.core.strength.estimate import estimate
 from fortis.core.structure.model import SetUp, Weight
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
+from fortis.core.structure.timeline import timeline
 from tests.core.kits import FULL, SPARSE, kit
 
 SQUAT = lift_key("Back squat", SetUp())
@@ -136,8 +137,38 @@ def test_what_last_time_recommends_is_used_while_the_plan_asks_the_same():
     assert loads("Back squat: 5 at 90", kit=FULL, carried=carried) == [90]
 
 
+@pytest.mark.parametrize(
+    ("text", "seconds"),
+    [
+        ("Back squat: 1 set of (5 at 140, 5 at 120)", [5]),
+        ("Back squat: 1 set of (5 at 100, 5 at 40, 5 at 100)", [5 + 3, 5 + 3]),
+        ("Back squat: 1 set of (3 at 180, 15s, 8 at 60)", [0]),
+        ("Back squat: 1 set of (3 at 217.5, 5s, 8 at 20)", [5 + 3 * 5 - 5]),
+        ("Leg extension: 1 set of (12 at 45, 12 at 30)", [5]),
+    ],
+)
+def test_a_load_change_takes_as_long_as_its_plates_and_a_rest_covers_it(text, seconds):
+    """The first plate a side in five seconds, each further one in three: common practice."""
+    laid_out = timeline(resolve(lay_out(read(text)), Basis(kit=FULL)))
+    assert [step.seconds for step in laid_out.steps if step.what == "load"] == seconds
+
+
 def test_a_load_change_is_told_from_bout_to_bout():
     first, second, third = settled("Back squat: 1 set of (5 at 100, drop 20%); 5 at 100", kit=FULL)
     assert first.change == "put 25 + 5 + 10 on each side"
     assert second.change == "take the outer 10 off each side"
     assert third.change == "put 10 on each side"
+
+
+def test_a_start_every_minute_is_not_made_late_by_the_warm_up():
+    text = "Back squat: 3 x 2 at 100 every 60s\npair, 2 rounds, every 120s:\n  Dip: 5\n  Ring row: 5"
+    laid_out = timeline(resolve(lay_out(read(text)), Basis(kit=FULL, warm_ups=School.MANY)))
+    assert any(step.warm_up for step in laid_out.steps)
+    starts = {}
+    at = 0
+    for step in laid_out.steps:
+        if step.kind == "work" and not step.warm_up and step.bout == 1:
+            starts.setdefault((step.group, step.round), at)
+        at += step.seconds
+    assert starts[1, 3] - starts[1, 2] == starts[1, 2] - starts[1, 1] == 60
+    assert starts[2, 2] - starts[2, 1] == 120

@@ -37,11 +37,10 @@ def nearest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAR
     `BELOW` and `ABOVE` keep to one side of it, at it included; where there is nothing on that side the
     closest on the other is given. Lifts of which nothing is known have what is wanted.
     """
-    found = {
-        Where.BELOW: _below(kit, lift, wanted, inclusive=True),
-        Where.ABOVE: _above(kit, lift, wanted, inclusive=True),
-    }
-    below, above = found[Where.BELOW], found[Where.ABOVE]
+    below = _below(kit, lift, wanted, inclusive=True)
+    if below and below.kg == wanted:
+        return below
+    above = _above(kit, lift, wanted, inclusive=True)
     if below is None or above is None:
         return below or above or Build(kg=wanted)
     if where is not Where.NEAREST:

@@ -1,12 +1,13 @@
 """The plates there are, and every load they add up to: exact, and quick for large and mixed shelves."""
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
 from typing import NamedTuple
 
+from fortis.core.kept import kept
 from fortis.core.loading.kit import Plate
 
 Stack = tuple[Decimal, ...]
@@ -42,7 +43,7 @@ def denominations(plates: Sequence[Plate], needs: int) -> tuple[Denomination, ..
     return tuple(sorted(found, key=lambda each: -each.kg))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Shelf:
     """The sums of two halves of the plates; any load is a sum of one and a sum of the other."""
 
@@ -62,32 +63,14 @@ class Shelf:
     def below(self, wanted: Decimal, *, inclusive: bool = False) -> tuple[Decimal, Stack] | None:
         """The largest sum under `wanted` (or at it, where `inclusive`), or None where there is none."""
         find = bisect_right if inclusive else bisect_left
-        return self._best(wanted, find, -1, -1)
+        return _best(self, wanted, find, -1, -1)
 
     def above(self, wanted: Decimal, *, inclusive: bool = False) -> tuple[Decimal, Stack] | None:
         """The smallest sum over `wanted` (or at it, where `inclusive`), or None where there is none."""
         find = bisect_left if inclusive else bisect_right
-        return self._best(wanted, find, 0, 1)
+        return _best(self, wanted, find, 0, 1)
 
-    def _best(self, wanted: Decimal, find: object, shift: int, step: int) -> tuple[Decimal, Stack] | None:
-        assert callable(find)
-        best: tuple[Decimal, int, tuple[Decimal, ...], Stack] | None = None
-        for first in self.totals[0]:
-            at = find(self.totals[1], wanted - first) + shift
-            while 0 <= at < len(self.totals[1]):
-                total = first + self.totals[1][at]
-                away = abs(total - wanted)
-                if best and away > best[0]:
-                    break
-                way = self._way(first, self.totals[1][at])
-                if way:
-                    key = (away, way.plates, tuple(-kg for kg in way.stack), way.stack)
-                    best = min(best, key) if best else key
-                    break
-                at += step
-        return (sum(best[3], Decimal(0)), best[3]) if best else None
-
-    def _way(self, first: Decimal, second: Decimal) -> Way | None:
+    def way(self, first: Decimal, second: Decimal) -> Way | None:
         """The fewest plates that make two sums together and fit on the sleeve."""
         joined = [
             Way(one.plates + other.plates, one.thick + other.thick, _heaviest_first(one.stack, other.stack))
@@ -102,12 +85,34 @@ class Shelf:
         seen: dict[Decimal, Way] = {}
         for first in self.totals[0]:
             for second in self.totals[1]:
-                way = self._way(first, second)
+                way = self.way(first, second)
                 total = first + second
                 if way and (total not in seen or way.plates < seen[total].plates):
                     seen[total] = way
         for total, way in seen.items():
             yield total, way.stack
+
+
+Bisection = Callable[[Sequence[Decimal], Decimal], int]
+
+
+@kept(8_192)
+def _best(shelf: Shelf, wanted: Decimal, find: Bisection, shift: int, step: int) -> tuple[Decimal, Stack] | None:
+    best: tuple[Decimal, int, tuple[Decimal, ...], Stack] | None = None
+    for first in shelf.totals[0]:
+        at = find(shelf.totals[1], wanted - first) + shift
+        while 0 <= at < len(shelf.totals[1]):
+            total = first + shelf.totals[1][at]
+            away = abs(total - wanted)
+            if best and away > best[0]:
+                break
+            way = shelf.way(first, shelf.totals[1][at])
+            if way:
+                key = (away, way.plates, tuple(-kg for kg in way.stack), way.stack)
+                best = min(best, key) if best else key
+                break
+            at += step
+    return (sum(best[3], Decimal(0)), best[3]) if best else None
 
 
 def _heaviest_first(one: Stack, other: Stack) -> Stack:

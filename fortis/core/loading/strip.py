@@ -10,11 +10,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
-from itertools import groupby
+from itertools import groupby, pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fortis.core.kept import kept
 from fortis.core.loading.nearest import describe_change, shared
 from fortis.core.loading.shelf import Denomination, Stack
 from fortis.core.value import Kilograms, Value
@@ -44,6 +45,11 @@ class Stripping(Value):
             before = stack
         return tuple(words)
 
+    def moved(self) -> tuple[int, ...]:
+        """How many plates are put on or taken off before each load."""
+        pairs = pairwise(((), *self.stacks))
+        return tuple(moves_between(before, stack) for before, stack in pairs)
+
 
 class NoSuchLoadError(ValueError):
     """A load that the plates cannot make exactly. `kg` is one side."""
@@ -58,10 +64,14 @@ def moves_of(stacks: Sequence[Stack]) -> int:
     moves = 0
     before: Stack = ()
     for stack in (*stacks, ()):
-        same = shared(before, stack)
-        moves += len(before) + len(stack) - 2 * same
+        moves += moves_between(before, stack)
         before = stack
     return moves
+
+
+def moves_between(before: Stack, after: Stack) -> int:
+    """Plates put on and taken off on one side to get from one stack to the next."""
+    return len(before) + len(after) - 2 * shared(before, after)
 
 
 def strip_plan(plates: Sequence[Denomination], sides: Sequence[Decimal], room: int | None = None) -> Stripping:
@@ -69,8 +79,13 @@ def strip_plan(plates: Sequence[Denomination], sides: Sequence[Decimal], room: i
 
     `sides` are the kilograms on one sleeve, load by load; `room` the millimetres there are for plates.
     """
+    return _planned(tuple(plates), tuple(sides), room)
+
+
+@kept(1_024)
+def _planned(plates: tuple[Denomination, ...], sides: tuple[Decimal, ...], room: int | None) -> Stripping:
     loads, places = _without_repeats(sides)
-    bundles = _bundles(tuple(plates), max(loads, default=Decimal(0)), room)
+    bundles = _bundles(plates, max(loads, default=Decimal(0)), room)
     for load in loads:
         if load not in bundles.by_weight:
             raise NoSuchLoadError(load)

@@ -11,6 +11,7 @@ from lark import Lark, Token
 from lark.exceptions import UnexpectedCharacters, UnexpectedInput, UnexpectedToken
 from lark.tree import Meta, Tree
 
+from fortis.core.kept import kept
 from fortis.core.structure.model import (
     BodyPlus,
     Bout,
@@ -120,7 +121,7 @@ class _Examination:
     """Goes through the lines once, gathering groups and problems."""
 
     def __init__(self, unit: Unit) -> None:
-        self.building = _Building(unit)
+        self.unit = unit
         self.title = ""
         self.groups: list[Group] = []
         self.lines: list[tuple[int, ...]] = []
@@ -187,8 +188,7 @@ class _Examination:
 
     def _parse(self, start: str, number: int, line: str) -> Entry | Group | None:
         try:
-            result: Entry | Group = self.building.build(_parser().parse(line, start=start))
-            return result
+            return _built(line, start, self.unit)
         except _Slip as slip:
             self._wrong(number, slip.column, slip.message, nearest=slip.nearest)
         except UnexpectedInput as error:
@@ -215,6 +215,12 @@ class _Examination:
 
 def _start_of(line: str) -> str:
     return "head" if _HEAD.match(line) else "entry"
+
+
+@kept(4_096)
+def _built(line: str, start: str, unit: Unit) -> Entry | Group:
+    built: Entry | Group = _Building(unit).build(_parser().parse(line, start=start))
+    return built
 
 
 def parse_line(line: str) -> Tree[Token]:

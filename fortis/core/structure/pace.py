@@ -6,9 +6,13 @@ from fortis.core.value import Value
 
 
 class Pace(Value):
-    """How long things take that nobody writes down, in seconds (common practice, the lifter's own later)."""
+    """How long things take that nobody writes down, in seconds (common practice, the lifter's own later).
+
+    A change of load takes `load_change`, the first plate a side included, and `plate` more for every further one.
+    """
 
     load_change: int = 5
+    plate: int = 3
     side_change: int = 5
     station_change: int = 5
     reps_to_failure: int = 10
@@ -16,6 +20,11 @@ class Pace(Value):
 
 
 USUAL_PACE = Pace()
+
+
+def load_change_seconds(plates: int, pace: Pace = USUAL_PACE) -> int:
+    """Seconds to change a load by so many plates put on or taken off on one side; 0 or 1 for a pin, a pair."""
+    return pace.load_change + pace.plate * max(plates - 1, 0)
 
 
 def expected_reps(target: RepTarget, index: int, pace: Pace = USUAL_PACE) -> int | None:

@@ -9,6 +9,7 @@ from typing import Any
 from pydantic import model_validator
 
 from fortis.core.exercises import LIBRARY, Exercise, Library
+from fortis.core.kept import kept
 from fortis.core.reason import Reason
 from fortis.core.structure.model import (
     BodyPlus,
@@ -73,8 +74,9 @@ class Settled(Value):
     """A load decided for one bout: what goes on, what was wanted, and why.
 
     `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
-    bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding. With bands or chains
-    `bottom_kg`, `top_kg` and `mean_kg` are what the lift weighs low, locked out and over its range.
+    bar of `bar_kg`; so many `plates` are put on or taken off there before the bout. `percent` is what `kg` is of
+    the estimated max after rounding. With bands or chains `bottom_kg`, `top_kg` and `mean_kg` are what the lift
+    weighs low, locked out and over its range.
     """
 
     kg: Kilograms
@@ -88,6 +90,7 @@ class Settled(Value):
     top_kg: Kilograms | None = None
     mean_kg: Kilograms | None = None
     change: str = ""
+    plates: int = 0
     note: str = ""
     reasons: tuple[Reason, ...] = ()
 
@@ -164,12 +167,21 @@ def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, S
     known = weaker or {}
     sets: list[PlannedSet] = []
     for number, group in enumerate(session.groups, start=1):
-        members = [
-            _Member(entry, place, library.find(entry.exercise), known.get(entry.exercise.casefold(), Side.LEFT))
-            for place, entry in enumerate(group.entries, start=1)
-        ]
-        sets += _straight(number, members[0]) if group.is_straight else _in_turn(number, group, members)
+        lifts = tuple(library.find(entry.exercise) for entry in group.entries)
+        sides = tuple(known.get(entry.exercise.casefold(), Side.LEFT) for entry in group.entries)
+        sets += _group(number, group, lifts, sides)
     return Prescription(title=session.title, sets=tuple(sets))
+
+
+@kept(1_024)
+def _group(
+    number: int, group: Group, lifts: tuple[Exercise, ...], weaker: tuple[Side, ...]
+) -> tuple[PlannedSet, ...]:
+    members = [
+        _Member(entry, place, lift, side)
+        for place, (entry, lift, side) in enumerate(zip(group.entries, lifts, weaker, strict=True), start=1)
+    ]
+    return tuple(_straight(number, members[0]) if group.is_straight else _in_turn(number, group, members))
 
 
 @dataclass(frozen=True)

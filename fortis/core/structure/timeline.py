@@ -1,8 +1,11 @@
 """The timeline: every bout, rest and change of a laid-out session as steps with expected seconds."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from itertools import groupby, takewhile
+from operator import attrgetter
 from typing import Any, Literal
 
+from fortis.core.kept import kept
 from fortis.core.structure.model import (
     BodyPlus,
     Effort,
@@ -20,7 +23,7 @@ from fortis.core.structure.model import (
     Weight,
     WeightRange,
 )
-from fortis.core.structure.pace import USUAL_PACE, Pace, expected_reps, work_seconds
+from fortis.core.structure.pace import USUAL_PACE, Pace, expected_reps, load_change_seconds, work_seconds
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
 from fortis.core.structure.writing import write_effort, write_reps
 from fortis.core.units import Unit, to_kg
@@ -85,29 +88,54 @@ class Timeline(Value):
 
 def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
     """Put a laid-out session in time. Rest after the very last set is left out."""
-    steps = tuple(_steps(prescription.sets, pace))
-    return Timeline(title=prescription.title, total_seconds=sum(step.seconds for step in steps), steps=steps)
-
-
-def _steps(sets: tuple[PlannedSet, ...], pace: Pace) -> Iterator[Step]:
+    steps: list[Step] = []
     last_load: dict[str, PlannedBout] = {}
-    previous: PlannedSet | None = None
-    since_round = 0
+    came_from: str | None = None
+    rest = 0
+    for _, group in groupby(prescription.sets, key=attrgetter("group")):
+        sets = tuple(group)
+        lifts = dict.fromkeys(each.exercise for each in sets)
+        loads = tuple((lift, last_load[lift]) for lift in lifts if lift in last_load)
+        steps += _steps(sets, pace, came_from, rest, loads)
+        last_load |= {each.exercise: each.bouts[-1] for each in sets}
+        came_from = sets[-1].exercise
+        rest = _rest_after(sets[-1], _since_round(steps, sets[-1]))
+    return Timeline(title=prescription.title, total_seconds=sum(step.seconds for step in steps), steps=tuple(steps))
+
+
+@kept(1_024)
+def _steps(
+    sets: tuple[PlannedSet, ...],
+    pace: Pace,
+    came_from: str | None,
+    rest: int,
+    loads: tuple[tuple[str, PlannedBout], ...],
+) -> tuple[Step, ...]:
+    """The steps of a group that comes `rest` seconds after `came_from`, with the last loads of its lifts."""
+    done: list[Step] = []
+    last_load = dict(loads)
+    works: dict[int, Step] = {}
     for each in sets:
-        rest = _rest_after(previous, since_round) if previous else 0
-        if previous is None or (previous.group, previous.round) != (each.group, each.round):
-            since_round = 0
         before = last_load.get(each.exercise)
-        came_from = previous
         for index, bout in enumerate(each.bouts):
-            steps = [_step("rest", rest, each, bout, short=index > 0)] if rest else []
-            steps += _changes(each, bout, before, came_from, rest, pace)
-            steps.append(_work(each, bout, index, pace))
-            since_round += sum(step.seconds for step in steps if index or step.kind != "rest")
-            yield from steps
-            rest, before, came_from = bout.rest, bout, each
+            done += [_step("rest", rest, each, bout, short=index > 0)] if rest else []
+            done += _changes(each, bout, before, came_from, rest, pace)
+            if id(bout) not in works:
+                works[id(bout)] = _work(each, bout, index, pace)
+            done.append(_turn_of(works[id(bout)], each))
+            rest, before, came_from = bout.rest, bout, each.exercise
         last_load[each.exercise] = each.bouts[-1]
-        previous = each
+        rest = _rest_after(each, _since_round(done, each))
+    return tuple(done)
+
+
+def _since_round(steps: Sequence[Step], each: PlannedSet) -> int:
+    """Seconds from the start of the round that `each` ends, the rest before the round left out."""
+    if each.every is None:
+        return 0
+    place = (each.group, each.round, each.is_warm_up)
+    turn = list(takewhile(lambda step: (step.group, step.round, step.warm_up) == place, reversed(steps)))
+    return sum(step.seconds for step in turn) - (turn[-1].seconds if turn[-1].kind == "rest" else 0)
 
 
 def _rest_after(each: PlannedSet, since_round: int) -> int:
@@ -119,17 +147,25 @@ def _changes(
     each: PlannedSet,
     bout: PlannedBout,
     before: PlannedBout | None,
-    came_from: PlannedSet | None,
+    came_from: str | None,
     rest: int,
     pace: Pace,
 ) -> Iterator[Step]:
-    """What has to change hands before this bout. Inside a rest it takes no time of its own."""
-    if came_from and came_from.exercise != each.exercise:
-        yield _step("change", 0 if rest else pace.station_change, each, bout, what="station")
+    """What has to change hands before this bout. It takes the time that a rest leaves over."""
+    left = rest
+
+    def change(what: str, seconds: int) -> Step:
+        nonlocal left
+        over = max(seconds - left, 0)
+        left = max(left - seconds, 0)
+        return _step("change", over, each, bout, what=what)
+
+    if came_from and came_from != each.exercise:
+        yield change("station", pace.station_change)
     elif before and before.side is not bout.side and Side.BOTH not in (before.side, bout.side):
-        yield _step("change", 0 if rest else pace.side_change, each, bout, what="side")
+        yield change("side", pace.side_change)
     if before and _differs(before, bout):
-        yield _step("change", 0 if rest else pace.load_change, each, bout, what="load")
+        yield change("load", load_change_seconds(bout.settled.plates if bout.settled else 0, pace))
 
 
 def _differs(before: PlannedBout, bout: PlannedBout) -> bool:
@@ -152,6 +188,13 @@ def _step(kind: Kind, seconds: int, each: PlannedSet, bout: PlannedBout, **more:
         warm_up=each.is_warm_up,
         **more,
     )
+
+
+def _turn_of(work: Step, each: PlannedSet) -> Step:
+    """The work of a bout that several sets share, in one of them."""
+    if (work.round, work.set) == (each.round, each.number):
+        return work
+    return work.model_copy(update={"round": each.round, "set": each.number})
 
 
 def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "@/data/client";
 import { useCalculated, useLifts, useWeighed } from "@/data/queries";
 import { Plates } from "@/parts/Plates";
-import { plain } from "@/score/words";
+import { beginning, plain } from "@/score/words";
 import { readNumbers } from "@/views/kit/lists";
 import { useShortcut } from "./shortcuts";
 
@@ -123,7 +123,7 @@ function LoadedBar({ load }: { load: Schemas["Loaded"] }) {
             {load.bar ? ` on the ${load.bar}.` : "."}
           </p>
         )}
-        {load.change && <p>{load.change.charAt(0).toUpperCase() + load.change.slice(1)}.</p>}
+        {load.change && <p>{beginning(load.change)}.</p>}
       </div>
       {load.rounding_kg !== 0 && (
         <p className="w-full border-l-4 border-look pl-3">

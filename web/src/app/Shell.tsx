@@ -5,6 +5,7 @@ import { createPortal } from "react-dom";
 import { NavLink, Outlet, ScrollRestoration, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
 import { Calculator } from "./Calculator";
+import { SaveState } from "./SaveState";
 import { useShortcut } from "./shortcuts";
 import { useTheme } from "./theme";
 
@@ -47,7 +48,10 @@ export function Shell() {
             <ViewLink key={view.to} {...view} />
           ))}
         </nav>
-        <div ref={setStatus} className="ml-auto flex items-center gap-x-5 text-[15px] text-faint" />
+        <div className="ml-auto flex items-center gap-x-5 text-[15px] text-faint">
+          <div ref={setStatus} className="contents" />
+          <SaveState />
+        </div>
         <button
           type="button"
           onClick={turn}

@@ -1,5 +1,14 @@
 import { Dialog } from "radix-ui";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Key } from "@/parts/Button";
 
@@ -30,7 +39,11 @@ export function useShortcut(
 ) {
   const register = useContext(Registry);
   const options = { preventDefault: true, enabled: on, enableOnFormTags: ROLES, ignoreEventWhen: isPressing };
-  useHotkeys(keys, run, options, [run, on]);
+  const latest = useRef(run);
+  useLayoutEffect(() => {
+    latest.current = run;
+  });
+  useHotkeys(keys, (event) => latest.current(event), options, [on]);
   useEffect(() => register({ keys, shown, does }), [register, keys, shown, does]);
 }
 

@@ -27,7 +27,6 @@ class Outbox {
   private sending = false;
   private retry = RETRY_FIRST;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  readonly loaded: Promise<void>;
   /** Sessions of which the record took something before anybody here was told. */
   readonly untold = new Set<string>();
   /** Told of everything the record has taken, before it is let go here. */
@@ -36,7 +35,7 @@ class Outbox {
   };
 
   constructor() {
-    this.loaded = this.load();
+    void this.load();
     addEventListener("online", () => this.send());
   }
 
@@ -86,13 +85,6 @@ class Outbox {
       await dropEntry(entry);
     }
     this.changed(null);
-  }
-
-  /** Wait until nothing is left to send, as far as the server answers. */
-  async settle(): Promise<boolean> {
-    await this.loaded;
-    await this.send();
-    return this.waiting.size === 0;
   }
 
   private async keep(entry: Entry): Promise<void> {
@@ -197,9 +189,7 @@ async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promis
   }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
   const params = { path: { session_id: sessionId, ...position } };
-  return done
-    ? client.PUT(address, { params, body: { ...done, seen } })
-    : client.DELETE(address, { params });
+  return done ? client.PUT(address, { params, body: { ...done, seen } }) : client.DELETE(address, { params });
 }
 
 /** The outbox of this device. */

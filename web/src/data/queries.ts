@@ -1,5 +1,4 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue } from "react";
 import { answer, client, type Schemas } from "./client";
 
 export const queryClient = new QueryClient({
@@ -43,10 +42,9 @@ export const useComposed = (id: string | undefined) =>
 
 /** Examine a text as it is typed; the last answer stays until the next one comes. */
 export function useExamined(written: string) {
-  const text = useDeferredValue(written);
   return useQuery({
-    queryKey: ["examine", text],
-    queryFn: ({ signal }) => answer(client.POST("/api/compose/examine", { body: { written: text }, signal })),
+    queryKey: ["examine", written],
+    queryFn: ({ signal }) => answer(client.POST("/api/compose/examine", { body: { written }, signal })),
     placeholderData: (previous) => previous,
     gcTime: 30_000,
   });
@@ -96,11 +94,13 @@ export function useDiscard() {
   });
 }
 
-export function useFinish(id: string) {
+/** Put a finished session under way again. */
+export function useReopen(id: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: () =>
-      answer(client.POST("/api/floor/{session_id}/finish", { params: { path: { session_id: id } } })),
+    mutationFn: async () => {
+      await client.DELETE("/api/floor/{session_id}/finish", { params: { path: { session_id: id } } });
+    },
     onSuccess: () => queries.invalidateQueries(),
   });
 }

@@ -364,7 +364,11 @@ export interface paths {
          * @description Finish a session. A second finish changes nothing.
          */
         post: operations["finish_api_floor__session_id__finish_post"];
-        delete?: never;
+        /**
+         * Reopen
+         * @description Open a finished session again: it is under way as it was.
+         */
+        delete: operations["reopen_api_floor__session_id__finish_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -690,7 +694,7 @@ export interface components {
          *
          *     `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
          *     the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-         *     groups in the order they are done where it is not the planned one.
+         *     groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
          */
         Adjustments: {
             /**
@@ -730,6 +734,13 @@ export interface components {
              */
             swapped: {
                 [key: string]: string;
+            };
+            /**
+             * Within
+             * @default {}
+             */
+            within: {
+                [key: string]: number[];
             };
         };
         /**
@@ -1226,6 +1237,14 @@ export interface components {
             field: string;
             /** Message */
             message: string;
+        };
+        /**
+         * Finished
+         * @description When a session was finished, where that was before it could be said.
+         */
+        Finished: {
+            /** Finished At */
+            finished_at?: string | null;
         };
         /**
          * FixedReps
@@ -2460,8 +2479,9 @@ export interface components {
          * @description A load decided for one bout: what goes on, what was wanted, and why.
          *
          *     `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
-         *     bar of `bar_kg`. `percent` is what `kg` is of the estimated max after rounding. With bands or chains
-         *     `bottom_kg`, `top_kg` and `mean_kg` are what the lift weighs low, locked out and over its range.
+         *     bar of `bar_kg`; so many `plates` are put on or taken off there before the bout. `percent` is what `kg` is of
+         *     the estimated max after rounding. With bands or chains `bottom_kg`, `top_kg` and `mean_kg` are what the lift
+         *     weighs low, locked out and over its range.
          */
         Settled: {
             /** Bar */
@@ -2491,6 +2511,11 @@ export interface components {
             note: string;
             /** Percent */
             percent: number | null;
+            /**
+             * Plates
+             * @default 0
+             */
+            plates: number;
             /**
              * Reasons
              * @default []
@@ -3687,7 +3712,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Finished"] | null;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -3709,6 +3738,44 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    reopen_api_floor__session_id__finish_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,5 @@
 import type { Schemas } from "@/data/client";
-import { bodyWords, plain } from "@/score/words";
+import { beginning, bodyWords, plain } from "@/score/words";
 import { buildWords } from "./Plates";
 
 const MOST = 4;
@@ -16,7 +16,7 @@ export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
       {told.slice(0, MOST).map((load) => (
         <p key={load.kg} className="text-ink">
           {several && <b>{load.body ? bodyWords(load.kg) : plain(load.kg)}: </b>}
-          {[buildWords(load), several && load.change && `${sentence(load.change)}.`, pullWords(load)]
+          {[buildWords(load), several && load.change && `${beginning(load.change)}.`, pullWords(load)]
             .filter(Boolean)
             .join(" ")}
         </p>
@@ -24,8 +24,6 @@ export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
     </>
   );
 }
-
-const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** What bands or chains make of a load: bottom, top, mean. Empty without any. */
 export function pullWords(load: Schemas["Settled"]): string {

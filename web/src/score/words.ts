@@ -103,6 +103,9 @@ export function doneWords(bout: Bout, body: boolean): string {
   return `${count}${half}${kg}${left}`;
 }
 
+/** Words as they begin a sentence. */
+export const beginning = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** A plan read aloud: every bout and rest of one group in a sentence each. The score's text equivalent. */
 export function read(steps: Step[]): string[] {
   return steps.flatMap((step) => {

@@ -1,4 +1,5 @@
 import { clsx } from "clsx";
+import { memo } from "react";
 import type { Schemas } from "@/data/client";
 import { useBringBack, useSetAside, useSetAsideList } from "@/data/queries";
 import { Menu, MenuItem } from "@/parts/Menu";
@@ -12,7 +13,7 @@ const BAR: Record<Warned["serious"], string> = {
 };
 
 /** What is unwise about the plan, why, and the remedy; each can be set aside for good. */
-export function Cautions({
+export const Cautions = memo(function Cautions({
   cautions,
   onMend,
   onGoTo,
@@ -79,7 +80,7 @@ export function Cautions({
       )}
     </section>
   );
-}
+});
 
 function SetAside({ caution }: { caution: Warned }) {
   const setAside = useSetAside();

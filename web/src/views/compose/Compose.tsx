@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
@@ -8,12 +8,13 @@ import { useArrange, useComposed, useDiscard, useExamined, useLifts, useSavePlan
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
+import { useActs } from "@/parts/stable";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
 import { CostTable } from "./Costing";
 import type { EditorHandle } from "./Editor";
 import { EXAMPLE } from "./example";
-import { Groups } from "./Groups";
+import { type Dropped, Groups } from "./Groups";
 import { Hands } from "./Hands";
 import { Lifts } from "./Lifts";
 import { KeepAndShare, StartFrom } from "./Sources";
@@ -21,7 +22,9 @@ import { Structures } from "./Structures";
 import { WrittenForm } from "./WrittenForm";
 
 const DRAFT = "fortis.compose.draft";
+const LIFTS = <Button look="quiet">Lifts</Button>;
 const NONE: Schemas["Problem"][] = [];
+const NO_LIFTS: Schemas["LiftView"][] = [];
 
 /** Write a session, or change one: the text, its score, what it comes to. */
 export default function Compose() {
@@ -38,11 +41,12 @@ export default function Compose() {
 function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const [id] = useState(() => saved?.id ?? newId());
   const draftKey = saved ? `${DRAFT}.${saved.id}` : DRAFT;
-  const [written, setWritten] = useState(() => localStorage.getItem(draftKey) ?? saved?.written ?? "");
+  const [first] = useState(() => localStorage.getItem(draftKey) ?? saved?.written ?? "");
+  const [written, setWritten] = useState(first);
   const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
   const { data: examined, error } = useExamined(written);
-  const { data: lifts = [] } = useLifts();
+  const { data: lifts = NO_LIFTS } = useLifts();
   const save = useSavePlan();
   const arranging = useArrange();
   const discard = useDiscard();
@@ -94,8 +98,21 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const onLift = examined?.lines.some((lines) => lines.includes(line)) === true;
   const paired = examined?.lines.some((lines) => lines.length > 1 && lines.includes(line)) === true;
   const lift = examined?.lifts[examined.lines.flat().indexOf(line)] ?? null;
-  const names = lifts.map((lift) => lift.name);
+  const names = useMemo(() => lifts.map((lift) => lift.name), [lifts]);
   const problems = empty ? NONE : (examined?.problems ?? NONE);
+  const acts = useActs({
+    write,
+    keep,
+    mendSlip,
+    text: () => written,
+    add: (added: string) => editor.current?.append(`${added}\n`),
+    use: (name: string) => editor.current?.append(`${name}: `),
+    replaceAll: (text: string) => editor.current?.replaceAll(text),
+    goTo: (at: number) => editor.current?.goTo(at),
+    mend: (mend: Schemas["Mend"]) => editor.current?.replaceLine(mend.line, mend.written),
+    drop: (dropped: Dropped) => arrange(dropped),
+    move: (act: "earlier" | "later") => onLift && arrange({ line, act }),
+  });
   useShortcut("mod+enter", "Ctrl Enter", "Save the session", keep);
 
   return (
@@ -105,12 +122,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       <div className="flex min-w-0 flex-col gap-3 p-4 sm:px-7 sm:py-5 lg:sticky lg:top-0 lg:h-[calc(100dvh-58px)] lg:self-start">
         <div className="min-h-40 flex-1 lg:overflow-y-auto">
           {examined && !empty ? (
-            <Groups
-              examined={examined}
-              line={line}
-              onGoTo={(at) => editor.current?.goTo(at)}
-              onDrop={(dropped) => arrange(dropped)}
-            />
+            <Groups examined={examined} line={line} onGoTo={acts.goTo} onDrop={acts.drop} />
           ) : (
             <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
           )}
@@ -131,42 +143,36 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
           <Structures
             lifts={names}
             usual={onLift ? (onLine.split(/[:[]/)[0]?.trim() ?? null) : null}
-            onAdd={(added) => editor.current?.append(`${added}\n`)}
+            onAdd={acts.add}
           />
-          <Lifts
-            trigger={<Button look="quiet">Lifts</Button>}
-            onUse={(name) => editor.current?.append(`${name}: `)}
-          />
-          <StartFrom onStart={(text) => editor.current?.replaceAll(text)} />
+          <Lifts trigger={LIFTS} onUse={acts.use} />
+          <StartFrom onStart={acts.replaceAll} />
           <KeepAndShare
-            written={written}
+            text={acts.text}
+            empty={empty}
             title={examined?.title ?? "Session"}
             whole={!empty && problems.length === 0}
           />
         </div>
         <WrittenForm
           editor={editor}
-          first={written}
+          first={first}
           lifts={names}
-          onChange={write}
+          onChange={acts.write}
           onLine={setLine}
           problems={problems}
-          onMend={mendSlip}
-          onMove={(act) => onLift && arrange({ line, act })}
-          onSave={keep}
+          onMend={acts.mendSlip}
+          onMove={acts.move}
+          onSave={acts.keep}
         />
       </div>
       <aside className="flex flex-col border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
         <h2 className="text-2xl font-bold">{examined?.title ?? "Session"}</h2>
         <p className="text-faint">The first line that starts with # is its name.</p>
-        {examined && !empty && <CostTable examined={examined} />}
-        {examined && (
-          <Cautions
-            cautions={examined.cautions}
-            onMend={(mend) => editor.current?.replaceLine(mend.line, mend.written)}
-            onGoTo={(at) => editor.current?.goTo(at)}
-          />
+        {examined && !empty && (
+          <CostTable tally={examined.tally} before={examined.before} likely={examined.likely} />
         )}
+        {examined && <Cautions cautions={examined.cautions} onMend={acts.mend} onGoTo={acts.goTo} />}
         {examined?.unknown.map((lift) => (
           <div key={lift.name} className="mt-4">
             <Notice>

@@ -1,11 +1,15 @@
+import { memo } from "react";
 import type { Schemas } from "@/data/client";
 import { kilograms, minutes, plain } from "@/score/words";
 
 type Costing = Schemas["Costing"];
 
 /** What the session comes to, beside the last one of its name. */
-export function CostTable({ examined }: { examined: Schemas["Examined"] }) {
-  const { tally: now, before } = examined;
+export const CostTable = memo(function CostTable({
+  tally: now,
+  before,
+  likely,
+}: Pick<Schemas["Examined"], "tally" | "before" | "likely">) {
   const then = before?.costing ?? null;
   const row = (name: string, of: (costing: Costing) => string | null) => {
     const value = of(now);
@@ -68,13 +72,13 @@ export function CostTable({ examined }: { examined: Schemas["Examined"] }) {
         </table>
       </details>
       <p className="mt-2 text-sm text-faint">
-        {examined.likely.sessions ? "Your own pace makes it " : "Rests drift: count on "}
-        {minutes(examined.likely.low_seconds)} to {minutes(examined.likely.high_seconds)}
-        {examined.likely.sessions ? `, as your last ${examined.likely.sessions} sessions went.` : "."}
+        {likely.sessions ? "Your own pace makes it " : "Rests drift: count on "}
+        {minutes(likely.low_seconds)} to {minutes(likely.high_seconds)}
+        {likely.sessions ? `, as your last ${likely.sessions} sessions went.` : "."}
       </p>
     </>
   );
-}
+});
 
 const Row = ({ name, value, last }: { name: string; value: string; last: string | null }) => (
   <tr>

@@ -12,8 +12,9 @@ import {
 } from "@dnd-kit/core";
 import { clsx } from "clsx";
 import { GripVertical } from "lucide-react";
-import { useEffect, useMemo, useRef } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import type { Schemas, Step } from "@/data/client";
+import { sameFields, sameItems } from "@/parts/stable";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
@@ -38,7 +39,7 @@ const isGap = (id: UniqueIdentifier) => String(id).startsWith("before");
  * The score of the whole text. The group the caret is in is marked; a press on a group takes the caret there.
  * A lift is dragged by its handle: between groups to move it, onto a group to pair it.
  */
-export function Groups({
+export const Groups = memo(function Groups({
   examined,
   line,
   onGoTo,
@@ -51,14 +52,14 @@ export function Groups({
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const { steps } = examined.timeline;
   const groups = useMemo(
-    () => [
-      ...Map.groupBy(
-        examined.timeline.steps.filter((step) => !step.warm_up),
+    () =>
+      Map.groupBy(
+        steps.filter((step) => !step.warm_up),
         (step) => step.group,
       ),
-    ],
-    [examined],
+    [steps],
   );
   const drop = ({ active, over }: DragEndEvent) => {
     if (over) onDrop({ line: Number(active.id), ...(over.data.current as Pick<Dropped, "act" | "target">) });
@@ -66,7 +67,7 @@ export function Groups({
   return (
     <DndContext sensors={sensors} collisionDetection={underPointer} onDragEnd={drop}>
       <div ref={ref}>
-        {groups.map(([group, steps]) => {
+        {[...groups].map(([group, steps]) => {
           const lines = examined.lines[group - 1] ?? [];
           return (
             <div key={group}>
@@ -79,7 +80,7 @@ export function Groups({
       </div>
     </DndContext>
   );
-}
+});
 
 /** The place between two groups: a lift dropped here stands here. */
 function Gap({ target }: { target: number | null }) {
@@ -96,19 +97,19 @@ function Gap({ target }: { target: number | null }) {
   );
 }
 
-function Group({
-  steps,
-  lines,
-  width,
-  on,
-  onGoTo,
-}: {
+interface GroupProps {
   steps: Step[];
   lines: number[];
   width: number;
   on: boolean;
   onGoTo: (line: number) => void;
-}) {
+}
+
+/** Whether a group is drawn already: what is written into one line leaves the steps of the others the same. */
+const isAsBefore = ({ steps, ...rest }: GroupProps, { steps: next, ...others }: GroupProps) =>
+  sameItems(steps, next) && sameFields(rest, others);
+
+const Group = memo(function Group({ steps, lines, width, on, onGoTo }: GroupProps) {
   const { setNodeRef, isOver } = useDroppable({
     id: `onto ${lines[0]}`,
     data: { act: "onto", target: lines[0] },
@@ -128,8 +129,9 @@ function Group({
         setNodeRef(node);
       }}
       onClick={() => lines[0] !== undefined && onGoTo(lines[0])}
+      style={{ containIntrinsicHeight: `auto ${layout.height}px` }}
       className={clsx(
-        "relative -ml-3 border-l-2 pl-3",
+        "relative -ml-3 border-l-2 pl-3 [content-visibility:auto]",
         on ? "border-work" : "border-transparent",
         isOver && "bg-look/15",
       )}
@@ -146,7 +148,7 @@ function Group({
       })}
     </div>
   );
-}
+}, isAsBefore);
 
 /** What a lift is dragged by. By key the lift is moved with its buttons. */
 function Handle({ line, name, top }: { line: number; name: string; top: number }) {

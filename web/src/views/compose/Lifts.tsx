@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import { type FormEvent, type ReactNode, useId, useState } from "react";
+import { type FormEvent, memo, type ReactNode, useId, useState } from "react";
 import type { Schemas } from "@/data/client";
 import { useKeepLift, useLifts } from "@/data/queries";
 import { Button } from "@/parts/Button";
@@ -61,7 +61,7 @@ const BLANK: Lift = {
 };
 
 /** The lifts that are known: looked up, put into the session, changed, and the lifter's own added. */
-export function Lifts({
+export const Lifts = memo(function Lifts({
   trigger,
   name = null,
   onUse,
@@ -111,7 +111,7 @@ export function Lifts({
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
+});
 
 function LiftList({ onUse, onChange }: { onUse: (name: string) => void; onChange: (lift: Lift) => void }) {
   const { data: lifts = [] } = useLifts();

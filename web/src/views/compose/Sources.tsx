@@ -1,13 +1,14 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { v4 as newId } from "uuid";
 import { useKeepTemplate, useRecent, useTemplates } from "@/data/queries";
 import { Button } from "@/parts/Button";
+import { saveFile } from "@/parts/file";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
 import { dayWords, isoDate } from "../dates";
 import { EXAMPLE } from "./example";
 
 /** Where a session can start from: templates, what was done lately, an example. */
-export function StartFrom({ onStart }: { onStart: (written: string) => void }) {
+export const StartFrom = memo(function StartFrom({ onStart }: { onStart: (written: string) => void }) {
   const { data: templates = [] } = useTemplates();
   const { data: recent = [] } = useRecent();
   return (
@@ -31,40 +32,47 @@ export function StartFrom({ onStart }: { onStart: (written: string) => void }) {
       <MenuItem onSelect={() => onStart(EXAMPLE)}>The example</MenuItem>
     </Menu>
   );
-}
+});
 
 /** Ways to keep or pass on a text: a template, the clipboard, a plain file. */
-export function KeepAndShare({ written, title, whole }: { written: string; title: string; whole: boolean }) {
+export const KeepAndShare = memo(function KeepAndShare({
+  text,
+  title,
+  empty,
+  whole,
+}: {
+  text: () => string;
+  title: string;
+  empty: boolean;
+  /** Whether all of it can be read. */
+  whole: boolean;
+}) {
   const keep = useKeepTemplate();
   const { data: templates = [] } = useTemplates();
   const [told, setTold] = useState("");
   const own = templates.find((template) => template.title === title);
   const asTemplate = () =>
     keep.mutate(
-      { id: own?.id ?? newId(), written },
+      { id: own?.id ?? newId(), written: text() },
       {
         onSuccess: () => setTold(`${title} is kept as a template.`),
         onError: (error) => setTold(error.message),
       },
     );
   const copy = () =>
-    navigator.clipboard.writeText(written).then(
+    navigator.clipboard.writeText(text()).then(
       () => setTold("Copied as text."),
       () => setTold("This browser does not let pages copy; take the file instead."),
     );
   const download = () => {
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([written], { type: "text/plain" }));
-    link.download = `${title.replace(/[^\p{L}\p{N} -]/gu, "").trim() || "session"}.txt`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveFile(`${title.replace(/[^\p{L}\p{N} -]/gu, "").trim() || "session"}.txt`, text());
     setTold("Saved as a text file.");
   };
   return (
     <>
       <Menu
         trigger={
-          <Button look="quiet" disabled={written.trim() === ""}>
+          <Button look="quiet" disabled={empty}>
             Keep or share
           </Button>
         }
@@ -94,4 +102,4 @@ export function KeepAndShare({ written, title, whole }: { written: string; title
       </span>
     </>
   );
-}
+});

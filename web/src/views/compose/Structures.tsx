@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { Dialog } from "radix-ui";
-import { useId, useState } from "react";
+import { memo, useId, useState } from "react";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useMethods, useStructure } from "@/data/queries";
@@ -15,7 +15,7 @@ type Method = Schemas["MethodView"];
 const CARD = 206;
 
 /** The ready-made structures, drawn and explained; one is chosen, its numbers turned, and added to the text. */
-export function Structures({
+export const Structures = memo(function Structures({
   lifts,
   usual,
   onAdd,
@@ -95,7 +95,7 @@ export function Structures({
       </Dialog.Portal>
     </Dialog.Root>
   );
-}
+});
 
 function Card({ method, on, onChoose }: { method: Method; on: boolean; onChoose: () => void }) {
   const steps = method.timeline.steps;

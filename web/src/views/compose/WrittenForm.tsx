@@ -1,9 +1,9 @@
-import type { Ref } from "react";
+import { memo, type Ref } from "react";
 import type { Schemas } from "@/data/client";
 import { Editor, type EditorHandle } from "./Editor";
 
 /** The written form with, under it, what is wrong and where, and the likely mend one press away. */
-export function WrittenForm({
+export const WrittenForm = memo(function WrittenForm({
   editor,
   first,
   lifts,
@@ -63,4 +63,4 @@ export function WrittenForm({
       </div>
     </section>
   );
-}
+});

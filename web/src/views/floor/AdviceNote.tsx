@@ -5,7 +5,7 @@ import type { Playing } from "./useSession";
 
 /** What the rules say after the bout just done, with its reason. Shown, never imposed. */
 export function AdviceNote({ playing }: { playing: Playing }) {
-  const { advice, follow, place, steps, changed } = playing;
+  const { advice, place, steps, changed, acts } = playing;
   if (!advice || place.mode === "working") return null;
   const before = place.before === null ? undefined : steps[place.before];
   const key = before ? `${before.group}.${before.entry}` : "";
@@ -26,7 +26,7 @@ export function AdviceNote({ playing }: { playing: Playing }) {
         {advice.text}
       </p>
       {advice.kg !== null && (
-        <Button look="quiet" className="mt-1.5" disabled={taken} onClick={() => follow(advice)}>
+        <Button look="quiet" className="mt-1.5" disabled={taken} onClick={() => acts.follow(advice)}>
           {taken ? `${plain(advice.kg)} kg it is` : `Use ${plain(advice.kg)} kg`}
         </Button>
       )}
@@ -34,7 +34,7 @@ export function AdviceNote({ playing }: { playing: Playing }) {
         <Button
           look="quiet"
           className="mt-1.5"
-          onClick={() => playing.skip((step) => step.group === before.group && step.entry === before.entry)}
+          onClick={() => acts.skip((step) => step.group === before.group && step.entry === before.entry)}
         >
           Stop {before.exercise.toLowerCase()} here
         </Button>

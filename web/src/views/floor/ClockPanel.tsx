@@ -1,28 +1,29 @@
 import { clsx } from "clsx";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { Step } from "@/data/client";
 import { Button } from "@/parts/Button";
 import { clock, loadUnit, loadWords, restLabel, sideWords, targetWords } from "@/score/words";
+import { moment } from "./moment";
 import { clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
 import { useMoment } from "./ticking";
 import type { Playing } from "./useSession";
 
 /** The clock of the moment: petrol while resting, paper with red while working, and what comes next. */
-export function ClockPanel({
-  playing,
+export const ClockPanel = memo(function ClockPanel({
+  place,
+  steps,
+  mark,
+  acts,
   sound,
   className,
-}: {
-  playing: Playing;
-  sound: boolean;
-  className?: string;
-}) {
-  const { place, steps, advance, addRest, tap, mark } = playing;
+}: Pick<Playing, "place" | "steps" | "mark" | "acts"> & { sound: boolean; className?: string }) {
   const step = place.work === null ? undefined : steps[place.work];
   if (!step || place.work === null) return null;
+  const { advance, addRest, tap, skip, pause } = acts;
   const working = place.mode === "working";
   const resting = place.mode === "resting";
+  const justOver = place.mode === "over" && moment() - place.zero < FLASHING;
   const petrol = resting || place.mode === "over";
   const before = place.before === null ? undefined : steps[place.before];
   const then = `${targetWords(step.target)}${sideWords(step.side)} at ${loadWords(step) || "your load"}`;
@@ -43,28 +44,25 @@ export function ClockPanel({
         "flex flex-col rounded-card border px-4 py-3 lg:p-6",
         petrol ? "on-colour border-rest-panel bg-rest-panel text-rest-text" : "border-hairline bg-panel",
         working && "border-work",
+        justOver && "flash",
       )}
     >
       <div className="flex items-start justify-between gap-3">
-        <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline(playing)}</p>
+        <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline({ place, steps })}</p>
         <span className="flex gap-3 text-[15px]">
           {step.warm_up && !working && (
             <button
               type="button"
               className="-my-2 min-h-11 underline underline-offset-4"
               onClick={() =>
-                playing.skip((each) => each.warm_up && each.group === step.group && each.entry === step.entry)
+                skip((each) => each.warm_up && each.group === step.group && each.entry === step.entry)
               }
             >
               Skip the warm-up
             </button>
           )}
           {place.mode !== "ready" && (
-            <button
-              type="button"
-              className="-my-2 min-h-11 underline underline-offset-4"
-              onClick={playing.pause}
-            >
+            <button type="button" className="-my-2 min-h-11 underline underline-offset-4" onClick={pause}>
               {place.stoodAt === null ? "Pause" : "Go on"}
             </button>
           )}
@@ -74,7 +72,7 @@ export function ClockPanel({
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : "then"}
           <b className="narrow block text-3xl">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
-          {changeWords(playing)}
+          {changeWords({ place, steps })}
         </p>
       </Running>
       <p className="mt-3 hidden text-lg lg:block">
@@ -82,7 +80,9 @@ export function ClockPanel({
         {before && before.exercise !== step.exercise ? `${step.exercise}, ` : ""}
         {then}
         {loadUnit(step) && " kg"}
-        {changeWords(playing) && <span className="opacity-75"> · {changeWords(playing)}</span>}
+        {changeWords({ place, steps }) && (
+          <span className="opacity-75"> · {changeWords({ place, steps })}</span>
+        )}
       </p>
       {working && after?.work && (
         <p className="mt-1 text-[15px] text-faint">
@@ -130,7 +130,7 @@ export function ClockPanel({
       </div>
     </section>
   );
-}
+});
 
 /** All that runs with the clock: its digits, with what stands beside them, the guide of a tempo, the bar. */
 function Running({
@@ -172,18 +172,21 @@ function Running({
         aria-hidden
       >
         <div
-          className={clsx("h-full", working ? "bg-work" : "bg-rest-text")}
-          style={{ width: `${Math.min(Math.max(share, 0) * 100, 100)}%` }}
+          className={clsx("h-full origin-left", working ? "bg-work" : "bg-rest-text")}
+          style={{ transform: `scaleX(${Math.min(Math.max(share, 0), 1)})` }}
         />
       </div>
     </>
   );
 }
 
+/** For how long after it a rest counts as just over, in milliseconds. */
+const FLASHING = 2_000;
+
 /** On a phone the buttons stand on paper, not on petrol. */
 const PHONE_INK = "max-lg:border-ink max-lg:bg-ink max-lg:text-paper";
 
-function headline({ place, steps }: Playing): string {
+function headline({ place, steps }: Pick<Playing, "place" | "steps">): string {
   const step = place.work === null ? undefined : steps[place.work];
   if (!step) return "";
   if (place.stoodAt !== null) return "The clock stands";

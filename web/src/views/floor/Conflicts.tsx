@@ -1,7 +1,7 @@
+import { outbox } from "@/data/outbox";
 import { Button } from "@/parts/Button";
 import { doneWords } from "@/score/words";
 import type { Playing } from "./useSession";
-import { outbox } from "./useSession";
 
 /** Two answers for one bout, from two devices: the lifter says which holds. */
 export function Conflicts({ playing, onSettled }: { playing: Playing; onSettled: () => void }) {

@@ -45,9 +45,11 @@ export const CurrentGroup = memo(function CurrentGroup({
     });
   }, [own, shown, done, at, width, zoom, phone, left]);
   const now = layout.now;
+  const long = layout.width * zoom > width;
   useEffect(() => {
-    if (now !== null) scroller.current?.scrollTo({ left: now * zoom - width * 0.42, behavior: "smooth" });
-  }, [now, zoom, width]);
+    if (now !== null && long)
+      scroller.current?.scrollTo({ left: now * zoom - width * 0.42, behavior: "smooth" });
+  }, [now, long, zoom, width]);
   return (
     <div ref={ref} className="pt-4 pb-1">
       <Score ref={scroller} layout={layout} steps={own} captions={captionsOf(own)} left={left} zoom={zoom} />

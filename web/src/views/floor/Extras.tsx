@@ -21,7 +21,7 @@ export function Extras({
   bout: Bout | null;
   slowing: { times: number; left: number }[];
 }) {
-  const { record } = playing;
+  const { record } = playing.acts;
   const taps = bout?.rep_seconds.length ? bout.rep_seconds : (playing.mark.taps ?? []);
   const slowed = slowingOf(taps);
   const hint = slowed && slowing.find((each) => slowed.times >= each.times);
@@ -107,13 +107,14 @@ function SetUp({
   bout: Bout | null;
 }) {
   const [open, setOpen] = useState(false);
-  const { change, changed, record } = playing;
+  const { changed, acts } = playing;
   const items = bout?.setup.items ?? step.setup.items;
   const offered = [...new Set([...items, ...USUAL])];
   const turn = (item: string) => {
     const next = items.includes(item) ? items.filter((each) => each !== item) : [...items, item];
-    change({ setups: { ...changed.setups, [entryKey(step)]: next } });
-    if (bout) record(index, { setup: { items: next } });
+    const setups = { ...changed.setups, [entryKey(step)]: next };
+    if (bout) acts.record(index, { setup: { items: next } }, { setups });
+    else acts.change({ setups });
   };
   if (!open) {
     return (

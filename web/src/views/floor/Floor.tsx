@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { Status } from "@/app/Shell";
 import type { FloorView, Schemas } from "@/data/client";
-import { keptView, keptViews } from "@/data/device";
+import { keptViews } from "@/data/device";
 import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
@@ -31,7 +31,7 @@ export default function Floor() {
 
 function WhichSession() {
   const query = useToday();
-  const kept = useKept(query.isError, async () => (await keptViews())[0]);
+  const kept = useKept(query.isError, (views) => views[0]);
   if (kept) return <Play view={kept} />;
   return (
     <Loaded query={query} what="the session">
@@ -41,13 +41,17 @@ function WhichSession() {
 }
 
 /** What this device keeps of a session, once the server cannot be asked. */
-function useKept(wanted: boolean, ask: () => Promise<FloorView | undefined>): FloorView | undefined {
+function useKept(
+  wanted: boolean,
+  which: (views: FloorView[]) => FloorView | undefined,
+): FloorView | undefined {
   const queries = useQueryClient();
   const [kept, setKept] = useState<FloorView>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked once, when the server is found gone
   useEffect(() => {
     if (!wanted) return;
-    void ask().then((view) => {
+    void keptViews().then((views) => {
+      const view = which(views);
       if (view) queries.setQueryData(floorKey(view.id), view);
       setKept(view);
     });
@@ -85,7 +89,7 @@ function Choice({ today }: { today: Schemas["TodayView"] }) {
 
 function FloorOf({ id }: { id: string }) {
   const query = useFloor(id);
-  useKept(query.isError && !query.data, () => keptView(id));
+  useKept(query.isError && !query.data, (views) => views.find((each) => each.id === id));
   return (
     <Loaded query={query} what="the session">
       {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play view={view} />)}
@@ -120,7 +124,7 @@ function Play({ view }: { view: FloorView }) {
     : "";
   useRestSignals({ resting, endsAt: place.zero, rest: place.rest, say, now: moment, signals });
   useFloorKeys(playing);
-  const finished = place.work === null || view.state === "finished";
+  const finished = place.work === null || playing.state === "finished";
   return (
     <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
       <h1 className="sr-only">{view.title}</h1>
@@ -136,14 +140,29 @@ function Play({ view }: { view: FloorView }) {
         <Finishing view={view} playing={playing} />
       ) : (
         <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:items-start lg:gap-4">
-          <ClockPanel playing={playing} sound={signals.sound} className="order-1 lg:order-2" />
+          <ClockPanel
+            place={place}
+            steps={steps}
+            mark={playing.mark}
+            acts={playing.acts}
+            sound={signals.sound}
+            className="order-1 lg:order-2"
+          />
           <WhatHappened playing={playing} slowing={view.slowing} className="order-2 lg:order-3" />
-          <LoadPanel playing={playing} cues={view.cues} className="order-3 lg:order-1" />
+          <LoadPanel place={place} steps={steps} cues={view.cues} className="order-3 lg:order-1" />
         </div>
       )}
       {!finished && (
         <div className="flex flex-wrap items-center gap-x-4 text-[15px] text-faint">
-          <More playing={playing} signals={signals} onSignals={setSignals} />
+          <More
+            place={place}
+            steps={steps}
+            done={playing.done}
+            changed={playing.changed}
+            acts={playing.acts}
+            signals={signals}
+            onSignals={setSignals}
+          />
           {!awake && <span>This browser lets the screen sleep: set it to stay on while you train.</span>}
         </div>
       )}
@@ -155,11 +174,10 @@ function Play({ view }: { view: FloorView }) {
 }
 
 function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
-  const { status, steps, place } = playing;
-  const done = view.state === "finished";
+  const { state, steps, place } = playing;
   return (
     <>
-      {!done && (
+      {state !== "finished" && (
         <>
           <span>
             <span className="hidden sm:inline">in </span>
@@ -171,7 +189,6 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
         </>
       )}
       <span className="hidden md:inline">{kilograms(view.tonnage_kg)} so far</span>
-      <SaveState status={status} />
     </>
   );
 }
@@ -179,21 +196,4 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
 function Since({ start }: { start: string }) {
   const seconds = (useMoment() - Date.parse(start)) / 1000;
   return clock(Math.max(seconds, 0));
-}
-
-function SaveState({ status }: { status: Playing["status"] }) {
-  if (status.state === "refused")
-    return (
-      <span role="alert" className="text-work">
-        not saved: {status.refusal}
-      </span>
-    );
-  if (status.state === "conflict") return <b className="text-ink">▲ two answers for one bout</b>;
-  const words = status.state === "saved" ? "saved" : `kept on this device (${status.waiting.length})`;
-  return (
-    <span role="status" className="text-rest">
-      <span aria-hidden>● </span>
-      {words}
-    </span>
-  );
 }

@@ -1,22 +1,19 @@
 import { clsx } from "clsx";
+import { memo } from "react";
 import type { Schemas } from "@/data/client";
 import { pullWords } from "@/parts/Builds";
 import { buildWords, Plates } from "@/parts/Plates";
-import { loadUnit, loadWords, plain, sideWords, targetWords } from "@/score/words";
+import { beginning, loadUnit, loadWords, plain, sideWords, targetWords } from "@/score/words";
 import { changeWords } from "./ClockPanel";
 import type { Playing } from "./useSession";
 
 /** What to lift: the load readable from two metres away, the plates, and why it is this load. */
-export function LoadPanel({
-  playing,
+export const LoadPanel = memo(function LoadPanel({
+  place,
+  steps,
   cues,
   className,
-}: {
-  playing: Playing;
-  cues: Schemas["Cue"][];
-  className?: string;
-}) {
-  const { place, steps } = playing;
+}: Pick<Playing, "place" | "steps"> & { cues: Schemas["Cue"][]; className?: string }) {
   const step = place.work === null ? undefined : steps[place.work];
   if (!step) return null;
   const sets = new Set(
@@ -55,7 +52,7 @@ export function LoadPanel({
       <div className="mt-2 space-y-1 text-[15px] text-faint">
         {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}
-        {change && <p className="text-ink">{`${change.charAt(0).toUpperCase()}${change.slice(1)}.`}</p>}
+        {change && <p className="text-ink">{`${beginning(change)}.`}</p>}
         {step.setup.items.length > 0 && <p>Set up: {step.setup.items.join(", ")}.</p>}
         {settled && pullWords(settled) && <p className="text-ink">{pullWords(settled)}</p>}
         {settled?.note && <p className="text-ink">{settled.note}</p>}
@@ -82,4 +79,4 @@ export function LoadPanel({
       </div>
     </section>
   );
-}
+});

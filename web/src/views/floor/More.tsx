@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { memo, useState } from "react";
+import type { Step } from "@/data/client";
 import { useLifts } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
@@ -7,33 +8,18 @@ import { entryKey } from "./adjusting";
 import type { Signals } from "./signals";
 import type { Playing } from "./useSession";
 
+type Changing = Pick<Playing, "place" | "steps" | "done" | "changed" | "acts">;
+
 /** What happens on a real floor: a rack that is taken, one more set, another lift, a set left out, an early end. */
-export function More({
-  playing,
+export const More = memo(function More({
   signals,
   onSignals,
-}: {
-  playing: Playing;
-  signals: Signals;
-  onSignals: (next: Signals) => void;
-}) {
-  const { place, steps, done, changed, change, skip } = playing;
+  ...playing
+}: Changing & { signals: Signals; onSignals: (next: Signals) => void }) {
+  const { place, steps, changed, acts } = playing;
   const [swapping, setSwapping] = useState(false);
   const step = place.work === null ? undefined : steps[place.work];
-  const before = place.before === null ? undefined : steps[place.before];
   if (!step) return null;
-  const key = entryKey(step);
-  const groups = [...Map.groupBy(steps, (each) => each.group)];
-  const begun = new Set([...done.keys()].map((index) => steps[index]?.group));
-  const later = groups.filter(([group]) => group !== step.group && !begun.has(group));
-  const name = (group: number) =>
-    [...new Set(steps.filter((each) => each.group === group).map((each) => each.exercise))].join(" and ");
-  const first = (group: number) => {
-    const order = groups.map(([each]) => each).filter((each) => each !== group);
-    order.splice(order.indexOf(step.group), 0, group);
-    change({ order });
-  };
-  const extraOf = before ?? step;
   return (
     <>
       <Menu
@@ -43,28 +29,7 @@ export function More({
           </button>
         }
       >
-        <MenuItem
-          onSelect={() =>
-            change({
-              extra: { ...changed.extra, [entryKey(extraOf)]: (changed.extra[entryKey(extraOf)] ?? 0) + 1 },
-            })
-          }
-        >
-          One more set of {extraOf.exercise.toLowerCase()}
-        </MenuItem>
-        <MenuItem onSelect={() => skip((each) => entryKey(each) === key && each.set === step.set)}>
-          Leave this set out
-        </MenuItem>
-        <MenuItem onSelect={() => skip((each) => entryKey(each) === key)}>
-          Leave the rest of this lift out
-        </MenuItem>
-        <MenuItem onSelect={() => setSwapping(true)}>Do another lift instead …</MenuItem>
-        {later.length > 0 && <MenuHeading>The rack is taken: first</MenuHeading>}
-        {later.map(([group]) => (
-          <MenuItem key={group} onSelect={() => first(group)}>
-            {name(group)}
-          </MenuItem>
-        ))}
+        <Changes {...playing} step={step} onSwap={() => setSwapping(true)} />
         <MenuHeading>The end of a rest</MenuHeading>
         <MenuItem onSelect={() => onSignals({ ...signals, sound: !signals.sound })}>
           {signals.sound ? "No sound" : "With sound"}
@@ -73,14 +38,77 @@ export function More({
           {signals.voice ? "No voice" : "Said aloud"}
         </MenuItem>
         <MenuHeading>The session</MenuHeading>
-        <MenuItem onSelect={() => skip(() => true)}>End it here</MenuItem>
+        <MenuItem onSelect={() => acts.skip(() => true)}>End it here</MenuItem>
       </Menu>
       <Swap
         open={swapping}
         onOpenChange={setSwapping}
         name={step.exercise}
-        onSwap={(lift) => change({ swapped: { ...changed.swapped, [key]: lift } })}
+        onSwap={(lift) => acts.change({ swapped: { ...changed.swapped, [entryKey(step)]: lift } })}
       />
+    </>
+  );
+});
+
+/** What can be changed about the lift that is on, and what can be done first. */
+function Changes({
+  place,
+  steps,
+  done,
+  changed,
+  acts,
+  step,
+  onSwap,
+}: Changing & { step: Step; onSwap: () => void }) {
+  const { change, skip } = acts;
+  const key = entryKey(step);
+  const before = place.before === null ? undefined : steps[place.before];
+  const extraOf = before ?? step;
+  const extraKey = entryKey(extraOf);
+  const groups = [...Map.groupBy(steps, (each) => each.group)];
+  const begun = new Set([...done.keys()].map((index) => steps[index]?.group));
+  const later = groups.filter(([group]) => group !== step.group && !begun.has(group));
+  const members = new Map(
+    steps.filter((each) => each.group === step.group).map((each) => [each.entry, each.exercise]),
+  );
+  const others = [...members].filter(([entry]) => entry !== step.entry);
+  const firstGroup = (group: number) => {
+    const order = groups.map(([each]) => each).filter((each) => each !== group);
+    order.splice(order.indexOf(step.group), 0, group);
+    change({ order });
+  };
+  const firstInRound = (entry: number) => {
+    const order = [entry, ...[...members.keys()].filter((each) => each !== entry)];
+    change({ within: { ...changed.within, [step.group]: order } });
+  };
+  return (
+    <>
+      <MenuItem
+        onSelect={() =>
+          change({ extra: { ...changed.extra, [extraKey]: (changed.extra[extraKey] ?? 0) + 1 } })
+        }
+      >
+        One more set of {extraOf.exercise.toLowerCase()}
+      </MenuItem>
+      <MenuItem onSelect={() => skip((each) => entryKey(each) === key && each.set === step.set)}>
+        Leave this set out
+      </MenuItem>
+      <MenuItem onSelect={() => skip((each) => entryKey(each) === key)}>
+        Leave the rest of this lift out
+      </MenuItem>
+      <MenuItem onSelect={onSwap}>Do another lift instead …</MenuItem>
+      {others.length > 0 && <MenuHeading>In each round, first</MenuHeading>}
+      {others.map(([entry, exercise]) => (
+        <MenuItem key={entry} onSelect={() => firstInRound(entry)}>
+          {exercise}
+        </MenuItem>
+      ))}
+      {later.length > 0 && <MenuHeading>The rack is taken: first</MenuHeading>}
+      {later.map(([group, own]) => (
+        <MenuItem key={group} onSelect={() => firstGroup(group)}>
+          {[...new Set(own.map((each) => each.exercise))].join(" and ")}
+        </MenuItem>
+      ))}
     </>
   );
 }

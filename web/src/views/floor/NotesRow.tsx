@@ -1,8 +1,9 @@
 import { clsx } from "clsx";
 import { RadioGroup } from "radix-ui";
-import { type PointerEvent, useRef } from "react";
+import { memo, type PointerEvent, useCallback, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
 import { mostReps } from "./play";
+import type { Playing } from "./useSession";
 
 const MOST_RESERVE = 5;
 const SHOWN = 16;
@@ -13,15 +14,17 @@ const SHOWN = 16;
  */
 export function NotesRow({
   step,
+  index,
   bout,
-  onReps,
-  onReserve,
+  record,
 }: {
   step: Step;
+  index: number;
   bout: Bout | null;
-  onReps: (reps: number) => void;
-  onReserve: (reserve: number) => void;
+  record: Playing["acts"]["record"];
 }) {
+  const onReps = useCallback((reps: number) => record(index, { reps }), [record, index]);
+  const onReserve = useCallback((reserve: number) => record(index, { reserve }), [record, index]);
   const most = Math.max(mostReps(step.target), (bout?.reps ?? 0) + 1);
   const first = Math.max(most - SHOWN + 1, 0);
   const sliding = useRef(false);
@@ -48,74 +51,103 @@ export function NotesRow({
       }}
       className="touch-none space-y-3 select-none"
     >
-      <RadioGroup.Root
-        aria-label="Reps done"
-        value={bout ? String(bout.reps) : ""}
-        onValueChange={(value) => onReps(Number(value))}
-        className="flex flex-wrap gap-1"
-      >
-        {Array.from({ length: most - first + 1 }, (_, place) => first + place).map((rep) => (
-          <RadioGroup.Item
-            key={rep}
-            value={String(rep)}
-            data-rep={rep}
-            aria-label={rep === 1 ? "1 rep" : `${rep} reps`}
-            className={clsx(
-              "group grid size-11 place-items-center font-bold",
-              bout && rep <= bout.reps && rep > 0 ? "text-paper" : "text-ink",
-            )}
-          >
-            <span
-              className={clsx(
-                "grid h-9 w-10 place-items-center rounded-[50%] border-2",
-                rep === 0 && "border-transparent text-faint",
-                rep > 0 && bout && rep <= bout.reps && "border-ink bg-ink",
-                rep > 0 && !(bout && rep <= bout.reps) && "border-dashed border-faint/60 text-faint",
-                rep === 0 && bout?.reps === 0 && "border-work text-work",
-              )}
-            >
-              {rep === 0 ? "✕" : rep}
-            </span>
-          </RadioGroup.Item>
-        ))}
-        <RowName>done</RowName>
-      </RadioGroup.Root>
-      <RadioGroup.Root
-        aria-label="Reps left"
-        value={bout?.reserve == null ? "" : String(Math.min(bout.reserve, MOST_RESERVE))}
-        onValueChange={(value) => onReserve(Number(value))}
-        className="flex flex-wrap gap-1"
-      >
-        {Array.from({ length: MOST_RESERVE + 1 }, (_, left) => {
-          const chosen = bout?.reserve != null && Math.min(bout.reserve, MOST_RESERVE) === left;
-          return (
-            <RadioGroup.Item
-              // biome-ignore lint/suspicious/noArrayIndexKey: the number is the identity
-              key={left}
-              value={String(left)}
-              data-reserve={left}
-              aria-label={left === MOST_RESERVE ? "5 or more left" : `${left} left`}
-              className="grid size-11 place-items-center"
-            >
-              <span
-                className={clsx(
-                  "grid size-9 place-items-center rounded-full border-2",
-                  chosen ? "border-work font-bold text-work" : "border-dashed border-faint/60 text-faint",
-                )}
-              >
-                {left === MOST_RESERVE ? "5+" : left}
-              </span>
-            </RadioGroup.Item>
-          );
-        })}
-        <RowName>left</RowName>
-      </RadioGroup.Root>
+      <RepsDone first={first} most={most} reps={bout?.reps ?? null} onReps={onReps} />
+      <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
         {bout && <DoneInWords bout={bout} />}
       </p>
     </div>
   );
 }
+
+const RepsDone = memo(function RepsDone({
+  first,
+  most,
+  reps,
+  onReps,
+}: {
+  first: number;
+  most: number;
+  reps: number | null;
+  onReps: (reps: number) => void;
+}) {
+  const isDone = (rep: number) => reps !== null && rep > 0 && rep <= reps;
+  return (
+    <RadioGroup.Root
+      aria-label="Reps done"
+      value={reps === null ? "" : String(reps)}
+      onValueChange={(value) => onReps(Number(value))}
+      className="flex flex-wrap gap-1"
+    >
+      {Array.from({ length: most - first + 1 }, (_, place) => first + place).map((rep) => (
+        <RadioGroup.Item
+          key={rep}
+          value={String(rep)}
+          data-rep={rep}
+          aria-label={rep === 1 ? "1 rep" : `${rep} reps`}
+          className={clsx(
+            "group grid size-11 place-items-center font-bold",
+            isDone(rep) ? "text-paper" : "text-ink",
+          )}
+        >
+          <span
+            className={clsx(
+              "grid h-9 w-10 place-items-center rounded-[50%] border-2",
+              rep === 0 && "border-transparent text-faint",
+              isDone(rep) && "border-ink bg-ink",
+              rep > 0 && !isDone(rep) && "border-dashed border-faint/60 text-faint",
+              rep === 0 && reps === 0 && "border-work text-work",
+            )}
+          >
+            {rep === 0 ? "✕" : rep}
+          </span>
+        </RadioGroup.Item>
+      ))}
+      <RowName>done</RowName>
+    </RadioGroup.Root>
+  );
+});
+
+const RepsLeft = memo(function RepsLeft({
+  reserve,
+  onReserve,
+}: {
+  reserve: number | null;
+  onReserve: (reserve: number) => void;
+}) {
+  return (
+    <RadioGroup.Root
+      aria-label="Reps left"
+      value={reserve === null ? "" : String(Math.min(reserve, MOST_RESERVE))}
+      onValueChange={(value) => onReserve(Number(value))}
+      className="flex flex-wrap gap-1"
+    >
+      {Array.from({ length: MOST_RESERVE + 1 }, (_, left) => {
+        const chosen = reserve !== null && Math.min(reserve, MOST_RESERVE) === left;
+        return (
+          <RadioGroup.Item
+            // biome-ignore lint/suspicious/noArrayIndexKey: the number is the identity
+            key={left}
+            value={String(left)}
+            data-reserve={left}
+            aria-label={left === MOST_RESERVE ? "5 or more left" : `${left} left`}
+            className="grid size-11 place-items-center"
+          >
+            <span
+              className={clsx(
+                "grid size-9 place-items-center rounded-full border-2",
+                chosen ? "border-work font-bold text-work" : "border-dashed border-faint/60 text-faint",
+              )}
+            >
+              {left === MOST_RESERVE ? "5+" : left}
+            </span>
+          </RadioGroup.Item>
+        );
+      })}
+      <RowName>left</RowName>
+    </RadioGroup.Root>
+  );
+});
 
 const RowName = ({ children }: { children: string }) => (
   <span aria-hidden className="self-center pl-1 text-sm text-faint">

@@ -1,15 +1,14 @@
 import { clsx } from "clsx";
-import { Undo2 } from "lucide-react";
 import { ToggleGroup } from "radix-ui";
 import { useId } from "react";
 import type { Schemas } from "@/data/client";
-import { Key } from "@/parts/Button";
 import { sideWords } from "@/score/words";
 import { AdviceNote } from "./AdviceNote";
 import { Extras } from "./Extras";
 import { LoadLifted } from "./LoadLifted";
 import { NotesRow } from "./NotesRow";
 import { subjectOf } from "./subject";
+import { TakeBack } from "./TakeBack";
 import type { Playing } from "./useSession";
 
 type Ended = Schemas["Ended"];
@@ -30,11 +29,12 @@ export function WhatHappened({
   slowing: { times: number; left: number }[];
   className?: string;
 }) {
-  const { steps, done, place, record, undo } = playing;
+  const { steps, done, acts } = playing;
   const heading = useId();
   const subject = subjectOf(playing);
   const step = subject === null ? undefined : steps[subject];
   if (subject === null || !step) return null;
+  const { record } = acts;
   const bout = done.get(subject)?.bout ?? null;
   const which = step.warm_up ? `warm-up ${step.bout}` : `set ${step.set}`;
   const within = step.bout > 1 && !step.warm_up ? `, bout ${step.bout}` : "";
@@ -49,23 +49,9 @@ export function WhatHappened({
           <span className="max-sm:sr-only">What happened · </span>
           <span className="text-ink">{about}</span>
         </h2>
-        {(place.before !== null || place.mode === "working") && (
-          <button
-            type="button"
-            onClick={undo}
-            className="-mt-2.5 flex min-h-11 shrink-0 items-center gap-2 text-[15px] text-faint hover:text-ink"
-          >
-            <Undo2 size={16} aria-hidden /> Undo <Key>U</Key>
-          </button>
-        )}
+        <TakeBack playing={playing} />
       </div>
-      <NotesRow
-        key={subject}
-        step={step}
-        bout={bout}
-        onReps={(reps) => record(subject, { reps })}
-        onReserve={(reserve) => record(subject, { reserve })}
-      />
+      <NotesRow key={subject} step={step} index={subject} bout={bout} record={record} />
       <p className="mt-2 text-[15px] text-faint" id={`${heading}-ended`}>
         Ended because
       </p>

@@ -10,7 +10,9 @@ export function adjusted(steps: Step[], changed: Adjustments): Step[] {
     (all, [key, count]) => withExtraSets(all, key, count),
     steps,
   );
-  return inOrder(grown, changed.order ?? []).map((step) => changedStep(step, changed));
+  return inOrder(turnedAbout(grown, changed.within ?? {}), changed.order ?? []).map((step) =>
+    changedStep(step, changed),
+  );
 }
 
 function changedStep(step: Step, { swapped = {}, loads = {}, setups = {} }: Adjustments): Step {
@@ -51,6 +53,40 @@ function withExtraSets(steps: Step[], key: string, count: number): Step[] {
   ).flat();
   return [...steps.slice(0, end + 1), ...added, ...steps.slice(end + 1)];
 }
+
+/** The members of a pair or circuit in another order, round by round; its rests stay where they are. */
+function turnedAbout(steps: Step[], within: Adjustments["within"]): Step[] {
+  if (!Object.keys(within).length) return steps;
+  return [...Map.groupBy(steps, (step) => `${step.group}.${step.round}`).values()].flatMap((round) => {
+    const order = within[String(round[0]?.group)];
+    if (!order) return round;
+    const turns = [...Map.groupBy(round, (step) => `${step.entry}.${step.set}`).values()].map((turn) => {
+      const begins = turn.findIndex((step) => step.kind === "work");
+      return { rests: turn.slice(0, begins), work: turn.slice(begins) };
+    });
+    const at = ({ work }: (typeof turns)[number]) => {
+      const place = order.indexOf(work[0]?.entry ?? 0);
+      return work[0]?.warm_up ? place - order.length : place < 0 ? order.length : place;
+    };
+    const sorted = [...turns].sort((one, other) => at(one) - at(other));
+    return turns.flatMap(({ rests }, place) => {
+      const work = sorted[place]?.work ?? [];
+      const leads = rests.map((step) => ({ ...step, ...(work[0] && placed(work[0])) }));
+      return [...leads, ...work];
+    });
+  });
+}
+
+/** Whose step this is: what a rest or a change takes from the work it leads to. */
+const placed = ({ exercise, group, round, entry, set, bout, side }: Step) => ({
+  exercise,
+  group,
+  round,
+  entry,
+  set,
+  bout,
+  side,
+});
 
 function inOrder(steps: Step[], order: number[]): Step[] {
   if (!order.length) return steps;

@@ -22,17 +22,19 @@ export interface History {
 
 export const NOTHING_SAID: History = { past: [], future: [] };
 
-const MOST = 100;
+const MOST = 60;
 
-const samePlace = (one: Said | undefined, other: Said) =>
-  one?.bout && other.bout && placeKey(one.bout.position) === placeKey(other.bout.position);
+const samePlace = (one: { position: Position }, other: { position: Position }) =>
+  placeKey(one.position) === placeKey(other.position);
 
 /** Add a word. Words about one bout, one after the other, are one: taken back together. */
 export function withSaid({ past }: History, said: Said): History {
   const last = past.at(-1);
-  const joined = last?.bout && said.bout && !last.changes && !said.changes && samePlace(last, said);
-  const next = joined ? { bout: { ...said.bout, before: last.bout.before } } : said;
-  return { past: [...(joined ? past.slice(0, -1) : past), next as Said].slice(-MOST), future: [] };
+  if (last?.bout && said.bout && !last.changes && !said.changes && samePlace(last.bout, said.bout)) {
+    const joined = { bout: { ...said.bout, before: last.bout.before } };
+    return { past: [...past.slice(0, -1), joined], future: [] };
+  }
+  return { past: [...past, said].slice(-MOST), future: [] };
 }
 
 /** Take the last word back. */

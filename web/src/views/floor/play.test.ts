@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { overlaid, placeKey } from "@/data/outbox";
+import { overlaid, placeKey } from "@/data/overlay";
 import { rest, work } from "@/score/test/steps";
 import {
   asPlanned,

@@ -1,5 +1,5 @@
 import type { Bout, Position, Schemas, Step } from "@/data/client";
-import { placeKey } from "@/data/outbox";
+import { placeKey } from "@/data/overlay";
 
 /** What the lifter did to the clock, about the bout at `place` only. Kept on this device. */
 export interface Mark {
@@ -79,7 +79,7 @@ export function placeOf(
   );
   const work = next < 0 ? null : next;
   const before = lastDone(done);
-  const ready: Place = { mode: "ready", work, before, rest: 0, short: false, zero: now, stoodAt: null };
+  const ready: Place = { mode: "ready", work, before, rest: 0, short: false, zero: 0, stoodAt: null };
   if (work === null) return ready;
   const own = mark.place === placeKey(positionOf(steps[work] as Step)) ? mark : NO_MARK;
   const stoodAt = own.pausedAt ?? null;

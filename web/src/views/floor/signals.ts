@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 
 /** What announces the end of a rest, besides the screen. Kept on this device. */
 export interface Signals {
@@ -9,6 +9,8 @@ export interface Signals {
 const KEPT = "fortis.signals";
 const LEAD_IN = 3;
 const SHORT = 60;
+/** Milliseconds in which the screen has answered a tap: the first sound takes a while to be made ready. */
+const AFTER_PAINT = 150;
 
 export function useSignals(): [Signals, (next: Signals) => void] {
   const [signals, setSignals] = useState<Signals>(() => {
@@ -18,10 +20,10 @@ export function useSignals(): [Signals, (next: Signals) => void] {
       return { sound: true, voice: false };
     }
   });
-  const keep = (next: Signals) => {
+  const keep = useCallback((next: Signals) => {
     localStorage.setItem(KEPT, JSON.stringify(next));
     setSignals(next);
-  };
+  }, []);
   return [signals, keep];
 }
 
@@ -78,11 +80,14 @@ export function useRestSignals({
   useEffect(() => {
     if (!resting) return;
     const left = (endsAt - now()) / 1000;
-    const tones = signals.sound ? [tone(left, 880, 0.5)] : [];
-    if (signals.sound && rest <= SHORT) {
-      for (let before = 1; before <= LEAD_IN; before++)
+    const tones: ReturnType<typeof tone>[] = [];
+    const sound = () => {
+      const left = (endsAt - now()) / 1000;
+      tones.push(tone(left, 880, 0.5));
+      for (let before = 1; before <= LEAD_IN && rest <= SHORT; before++)
         if (left > before) tones.push(tone(left - before, 440, 0.12));
-    }
+    };
+    const afterPaint = signals.sound ? setTimeout(sound, AFTER_PAINT) : undefined;
     const timer = setTimeout(
       () => {
         navigator.vibrate?.([200, 80, 200]);
@@ -91,6 +96,7 @@ export function useRestSignals({
       Math.max(left * 1000, 0),
     );
     return () => {
+      clearTimeout(afterPaint);
       clearTimeout(timer);
       for (const each of tones) each?.stop();
     };

@@ -7,7 +7,8 @@ const TYPING_ON = 800;
 
 /** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
 export function useFloorKeys(playing: Playing) {
-  const { place, steps, advance, record, addRest, undo, tap, pause, skip } = playing;
+  const { place, steps } = playing;
+  const { advance, record, addRest, undo, redo, tap, pause, skip } = playing.acts;
   const step = place.work === null ? undefined : steps[place.work];
   const counting = place.mode === "working" && step?.tempo != null;
   const subject = subjectOf(playing);
@@ -76,5 +77,6 @@ export function useFloorKeys(playing: Playing) {
     on,
   );
   useShortcut("r", "R", "Fifteen seconds more rest", addRest);
-  useShortcut("u", "U", "Take the last bout back", undo);
+  useShortcut("u", "U", "Undo", undo);
+  useShortcut("shift+u", "Shift U", "Do it again after all", redo);
 }

@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { FloorView, Schemas, Step } from "@/data/client";
 import { keepView } from "@/data/device";
 import { outbox } from "@/data/outbox";
 import { overlaid, placeKey, told } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
+import { sameEntries, sameFields, useActs, useStable } from "@/parts/stable";
 import { type Adjustments, adjusted, entryKey } from "./adjusting";
 import { type History, NOTHING_SAID, redone, type Said, undone, withSaid } from "./history";
 import { moment } from "./moment";
@@ -48,8 +49,11 @@ export function useSession(view: FloorView) {
   const skipped = useMemo(() => new Set(changed.skipped), [changed]);
   const [mark, setMark] = useState(() => kept(markKey(id), NO_MARK));
   const [history, setHistory] = useState(() => kept(saidKey(id), NOTHING_SAID));
-  const done = useMemo(() => byStep(steps, bouts), [steps, bouts]);
-  const place = placeOf(steps, done, mark, moment(), skipped);
+  const done = useStable(
+    useMemo(() => byStep(steps, bouts), [steps, bouts]),
+    sameEntries,
+  );
+  const place = useStable(placeOf(steps, done, mark, moment(), skipped), sameFields);
   useSyncExternalStore(onTick, () => modeAt(place, moment()));
   const ended = useRef(0);
 
@@ -77,13 +81,10 @@ export function useSession(view: FloorView) {
     };
   }, [queries, id]);
 
-  const remember = useCallback(
-    (next: Mark) => {
-      localStorage.setItem(markKey(id), JSON.stringify(next));
-      setMark(next);
-    },
-    [id],
-  );
+  const remember = (next: Mark) => {
+    localStorage.setItem(markKey(id), JSON.stringify(next));
+    setMark(next);
+  };
 
   const recall = (next: History) => {
     localStorage.setItem(saidKey(id), JSON.stringify(next));
@@ -107,7 +108,7 @@ export function useSession(view: FloorView) {
 
   const at = place.work === null ? undefined : steps[place.work];
   const key = at ? placeKey(positionOf(at)) : "";
-  const own: Mark = mark.place === key ? mark : { ...NO_MARK, place: key };
+  const own = useMemo<Mark>(() => (mark.place === key ? mark : { ...NO_MARK, place: key }), [mark, key]);
 
   const begin = () => at && remember({ ...NO_MARK, place: key, startedAt: moment() });
 
@@ -212,6 +213,7 @@ export function useSession(view: FloorView) {
     });
   };
 
+  const acts = useActs({ advance, record, tap, addRest, pause, skip, change, undo, redo, follow });
   return {
     state,
     steps,
@@ -221,18 +223,9 @@ export function useSession(view: FloorView) {
     mark: own,
     changed,
     advice,
-    advance,
-    record,
-    tap,
-    addRest,
-    pause,
-    skip,
-    change,
-    undo,
-    redo,
     canUndo: place.mode === "working" || history.past.length > 0,
     canRedo: place.mode !== "working" && history.future.length > 0,
-    follow,
+    acts,
   };
 }
 

@@ -3,6 +3,7 @@ import { answer, client, type Schemas } from "@/data/client";
 import { useKit, useKitChange } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Field } from "@/parts/Field";
+import { saveFile } from "@/parts/file";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
 import { plain } from "@/score/words";
@@ -108,15 +109,8 @@ function Places({ view }: { view: Schemas["KitView"] }) {
 /** The kit of a place as a file of its own, out and in. */
 function Files({ place, onRead }: { place: Place; onRead: (kit: Kit) => void }) {
   const [trouble, setTrouble] = useState("");
-  const save = () => {
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(
-      new Blob([JSON.stringify(place.kit, null, 2)], { type: "application/json" }),
-    );
-    link.download = `${place.kit.place}.kit.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
+  const save = () =>
+    saveFile(`${place.kit.place}.kit.json`, JSON.stringify(place.kit, null, 2), "application/json");
   const read = async (file: File | undefined) => {
     if (!file) return;
     try {
