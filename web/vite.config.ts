@@ -1,13 +1,45 @@
 import { fileURLToPath } from "node:url";
+import { gzipSync } from "node:zlib";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+
+/** Kilobytes of compressed JavaScript that a view may load before it can be used; a build over it fails. */
+const BUDGETS = { "views/floor/Floor.tsx": 200 };
+
+/** Reports what the first load of a view weighs: the shell, the view, and all they import. */
+function budget(): Plugin {
+  return {
+    name: "budget",
+    writeBundle(_, bundle) {
+      const chunks = Object.values(bundle).filter((each) => each.type === "chunk");
+      const entry = chunks.find((each) => each.isEntry);
+      for (const [view, most] of Object.entries(BUDGETS)) {
+        const first = chunks.find((each) => each.facadeModuleId?.endsWith(view));
+        if (!entry || !first) return this.error(`There is no chunk of ${view} to weigh.`);
+        const loaded = new Set([entry.fileName, first.fileName]);
+        for (const name of loaded) {
+          const chunk = bundle[name];
+          if (chunk?.type === "chunk") for (const imported of chunk.imports) loaded.add(imported);
+        }
+        const weights = chunks
+          .filter((each) => loaded.has(each.fileName))
+          .map((each) => gzipSync(each.code).length / 1000);
+        const kilobytes = weights.reduce((sum, each) => sum + each, 0);
+        const told = `${view} first loads ${kilobytes.toFixed(0)} kB of JavaScript, gzip; ${most} kB at most.`;
+        if (kilobytes > most) this.error(told);
+        this.info(told);
+      }
+    },
+  };
+}
 
 export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
+    budget(),
     VitePWA({
       registerType: "autoUpdate",
       injectRegister: "script-defer",

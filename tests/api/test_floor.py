@@ -1,6 +1,9 @@
+from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
 import pytest
+
+from fortis.store.tables import SessionRow
 
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00\nDip: 2 x 8 at bw+10 leave 2"
 
@@ -85,6 +88,42 @@ def test_finishing_wants_a_start_and_happens_once(client, lifter, session_id):
     assert client.get(f"/api/floor/{uuid4()}").status_code == 404
 
 
+@pytest.mark.parametrize(
+    ("said", "kept"),
+    [
+        (timedelta(minutes=-10), timedelta(minutes=-10)),
+        (timedelta(hours=3), timedelta(0)),
+        (timedelta(days=-2), timedelta(minutes=-30)),
+    ],
+)
+def test_a_session_finished_offline_ended_when_it_did(client, lifter, session_id, database, said, kept):
+    """A clock that is off is brought in between the start and now."""
+    lifter.start(session_id)
+    now = datetime.now(UTC)
+    with database.begin() as work:
+        work.get(SessionRow, session_id).started_at = now - timedelta(minutes=30)
+    body = {"finished_at": (now + said).isoformat()}
+    answer = client.post(f"/api/floor/{session_id}/finish", json=body).json()
+    finished = datetime.fromisoformat(answer["finished_at"])
+    assert abs(finished - (now + kept)) < timedelta(seconds=5)
+
+
+def test_a_finished_session_is_opened_again_with_all_its_bouts(client, lifter):
+    session_id = lifter.play("# Day\nBack squat: 2 x 5 at 60 kg", [(5, 2), (5, 1)])
+    assert client.delete(f"/api/floor/{session_id}/finish").status_code == 204
+    view = client.get(f"/api/floor/{session_id}").json()
+    assert (view["state"], view["finished_at"], len(view["bouts"])) == ("started", None, 2)
+    assert client.post(f"/api/floor/{session_id}/finish").status_code == 200
+
+
+def test_a_time_without_a_zone_is_refused_by_name(client, lifter, session_id):
+    lifter.start(session_id)
+    answer = client.post(f"/api/floor/{session_id}/finish", json={"finished_at": "2026-01-01T10:00:00"})
+    assert (answer.status_code, answer.json()["fields"][0]["field"]) == (422, "finished_at")
+    answer = lifter.record(session_id, lifter.work(session_id)[0], reps=5, done_at="2026-01-01T10:00:00")
+    assert (answer.status_code, answer.json()["fields"][0]["field"]) == (422, "done_at")
+
+
 def test_two_answers_for_one_bout_are_never_settled_in_silence(client, lifter, session_id):
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
@@ -128,7 +167,13 @@ def test_notes_come_back_when_the_lift_comes_back(client, lifter, today):
 
 def test_what_was_changed_on_the_floor_is_kept(client, lifter, session_id):
     lifter.start(session_id)
-    changed = {"extra": {"1.1": 1}, "swapped": {"2.1": "Push-up"}, "skipped": ["1.1.1.3.1"], "order": [2, 1]}
+    changed = {
+        "extra": {"1.1": 1},
+        "swapped": {"2.1": "Push-up"},
+        "skipped": ["1.1.1.3.1"],
+        "order": [2, 1],
+        "within": {"1": [2, 1]},
+    }
     assert client.put(f"/api/floor/{session_id}/adjustments", json=changed).status_code == 204
     kept = client.get(f"/api/floor/{session_id}").json()["adjustments"]
     assert {key: kept[key] for key in changed} == changed

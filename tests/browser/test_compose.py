@@ -185,4 +185,6 @@ def test_from_key_to_eye_in_a_session_of_thirty_lines(desktop):
         expect(score).to_contain_text(f"{tens}0")
     times = sorted(desktop.evaluate("times"))
     assert len(times) >= 20
-    print(f"key to eye in 30 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms")
+    print(
+        f"key to eye in 30 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms"
+    )

@@ -199,6 +199,92 @@ def test_the_plan_is_changed_on_the_floor_and_back(desktop, serving):
     assert [row[0] for row in recorded(serving)] == ["Cable row"]
 
 
+PAIR = """# Browser day
+pair, 3 rounds, rest 1:30:
+  Ring dip: 6-8 at bw leave 2
+  Ring row: 8-10 at bw leave 1
+"""
+
+
+def test_everything_is_taken_back_and_done_again(desktop, serving):
+    begin(desktop, PAIR)
+    load = desktop.get_by_role("region", name="Load")
+    saved = desktop.get_by_role("status").filter(has_text="saved")
+    record(desktop, 8, 1)
+    desktop.get_by_role("button", name="Change the plan").click()
+    desktop.get_by_role("menuitem", name="One more set of ring dip").click()
+    record(desktop, 9, 1)
+    expect(load).to_contain_text("Ring dip · Set 2 of 4")
+    desktop.keyboard.press("u")
+    expect(load).to_contain_text("Ring row · Set 1 of 3")
+    desktop.keyboard.press("u")
+    desktop.keyboard.press("u")
+    expect(load).to_contain_text("Ring dip · Set 1 of 3")
+    expect(saved).to_be_visible()
+    assert recorded(serving) == []
+    desktop.reload()
+    for _ in range(2):
+        desktop.keyboard.press("Shift+U")
+    desktop.get_by_role("button", name="Redo").click()
+    expect(load).to_contain_text("Ring dip · Set 2 of 4")
+    expect(desktop.get_by_role("button", name="Redo")).to_have_count(0)
+    expect(saved).to_be_visible()
+    assert [(row[0], row[7], row[8]) for row in recorded(serving)] == [("Ring dip", 8, 1), ("Ring row", 9, 1)]
+
+
+def test_the_members_of_a_pair_change_places(desktop, serving):
+    begin(desktop, PAIR)
+    load = desktop.get_by_role("region", name="Load")
+    record(desktop, 8, 1)
+    record(desktop, 9, 1)
+    desktop.get_by_role("button", name="Change the plan").click()
+    desktop.get_by_role("menuitem", name="Ring row", exact=True).click()
+    for lift in ("Ring row · Set 2", "Ring dip · Set 2", "Ring row · Set 3", "Ring dip · Set 3"):
+        expect(load).to_contain_text(lift)
+        record(desktop, 8, 1)
+        resting = desktop.get_by_role("timer", name="Rest left")
+        expect(resting).to_have_count(1 if "row · Set 3" not in lift and "Ring dip · Set 2" in lift else 0)
+    expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert len(recorded(serving)) == 6
+
+
+def test_a_session_is_finished_without_the_server_and_opened_again(desktop, serving):
+    begin(desktop, "# Browser day\nRing row: 1 x 8 at bw\n")
+    ready_offline(desktop)
+    record(desktop, 8, 1)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    desktop.context.set_offline(True)
+    desktop.keyboard.press("Enter")
+    expect(desktop.get_by_text("Everything is kept on this device.")).to_be_visible()
+    desktop.reload()
+    expect(desktop.get_by_role("heading", name="This session is finished")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="kept on this device (1)")).to_be_visible()
+    assert axe(desktop) == []
+    desktop.wait_for_timeout(1_200)
+    back = rows(serving, "select datetime('now')")[0][0]
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    ((finished,),) = rows(serving, "select finished_at from session where title = 'Browser day'")
+    assert finished < back
+    desktop.get_by_role("button", name="See it added up").click()
+    desktop.wait_for_url("**/ledger/*")
+    desktop.go_back()
+    desktop.get_by_role("button", name="Open it again").click()
+    expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
+    assert rows(serving, "select finished_at from session where title = 'Browser day'") == [(None,)]
+
+
+def test_the_end_of_a_rest_is_seen_by_who_looks_away(desktop):
+    begin(desktop, "# Browser day\nRing row: 2 x 8 at bw rest 3s\n")
+    record(desktop, 8, 1)
+    clock = desktop.get_by_role("region", name="Clock")
+    expect(clock).not_to_have_class(re.compile(r"\bflash\b"))
+    expect(clock).to_have_class(re.compile(r"\bflash\b"))
+    expect(clock).to_contain_text("Rest is over")
+    expect(clock).not_to_have_class(re.compile(r"\bflash\b"))
+
+
 def test_cues_set_up_half_reps_and_loads_are_noted_and_come_back(desktop, serving):
     begin(desktop)
     record(desktop, 5, 2)
@@ -301,7 +387,7 @@ def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
 
 
 def test_from_tap_to_paint_under_a_slow_processor(desktop):
-    """Printed, not judged by a clock: p95 of thirty taps at a quarter of the speed (aim 100 ms)."""
+    """Printed, not judged by a clock: p95 of thirty taps, four a second, at a quarter of the speed (aim 100 ms)."""
     begin(desktop)
     desktop.get_by_role("button", name="Begin").click()
     session = desktop.context.new_cdp_session(desktop)
@@ -315,7 +401,7 @@ def test_from_tap_to_paint_under_a_slow_processor(desktop):
             button.dispatchEvent(new PointerEvent("pointerdown", { bubbles: true }));
             await new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
             times.push(performance.now() - start);
-            await new Promise((done) => setTimeout(done, 60));
+            await new Promise((done) => setTimeout(done, 250));
         }
         return times.sort((a, b) => a - b);
     }"""

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
 import { rest, work } from "./test/steps";
-import { bodyWords, clock, kilograms, loadWords, overWords, plain, read, restLabel } from "./words";
+import { bodyWords, clock, kilograms, loadWords, mannerWords, overWords, plain, read, restLabel } from "./words";
 
 describe("words", () => {
   it("writes numbers as lifters do", () => {
@@ -29,6 +29,15 @@ describe("words", () => {
       "Front squat, set 1: 3 reps at 95 kg.",
     ]);
   });
+});
+
+it("says how reps are done where it is not the usual way", () => {
+  const usual = work({ reps: 5 });
+  expect(mannerWords(usual)).toBe("");
+  expect(mannerWords({ ...usual, range_of_motion: "stretched halves" })).toBe("in the stretched half only");
+  expect(mannerWords({ range_of_motion: "alternating halves", lifting: "helped up" })).toBe(
+    "a full rep and a stretched half in turn, helped up, lowered alone",
+  );
 });
 
 it("over the notes stands the side, and the tempo only where it changes", () => {

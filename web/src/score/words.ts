@@ -103,6 +103,21 @@ export function doneWords(bout: Bout, body: boolean): string {
   return `${count}${half}${kg}${left}`;
 }
 
+const MANNERS: Partial<Record<Step["range_of_motion"] | Step["lifting"], string>> = {
+  "stretched halves": "in the stretched half only",
+  "shortened halves": "in the shortened half only",
+  "alternating halves": "a full rep and a stretched half in turn",
+  "two up one down": "up with two, down with one",
+  "helped up": "helped up, lowered alone",
+};
+
+/** How the reps of a step are done, where that is not the usual way. */
+export const mannerWords = ({
+  range_of_motion,
+  lifting,
+}: Pick<Step, "range_of_motion" | "lifting">): string =>
+  [MANNERS[range_of_motion], MANNERS[lifting]].filter(Boolean).join(", ");
+
 /** Words as they begin a sentence. */
 export const beginning = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 

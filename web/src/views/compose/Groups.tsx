@@ -11,6 +11,7 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { clsx } from "clsx";
+import { group } from "d3-array";
 import { GripVertical } from "lucide-react";
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { Schemas, Step } from "@/data/client";
@@ -55,7 +56,7 @@ export const Groups = memo(function Groups({
   const { steps } = examined.timeline;
   const groups = useMemo(
     () =>
-      Map.groupBy(
+      group(
         steps.filter((step) => !step.warm_up),
         (step) => step.group,
       ),

@@ -1,4 +1,5 @@
 import { clsx } from "clsx";
+import { group } from "d3-array";
 import { Dialog } from "radix-ui";
 import { memo, useId, useState } from "react";
 import { useShortcut } from "@/app/shortcuts";
@@ -33,7 +34,7 @@ export const Structures = memo(function Structures({
     setOpen(false);
     onAdd(written);
   };
-  const purposes = [...Map.groupBy(methods, (method) => method.purpose)];
+  const purposes = [...group(methods, (method) => method.purpose)];
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>

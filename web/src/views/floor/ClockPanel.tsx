@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import { memo, type ReactNode } from "react";
 import type { Step } from "@/data/client";
 import { Button } from "@/parts/Button";
-import { clock, loadUnit, loadWords, restLabel, sideWords, targetWords } from "@/score/words";
+import { clock, loadUnit, loadWords, mannerWords, restLabel, sideWords, targetWords } from "@/score/words";
 import { moment } from "./moment";
 import { clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
@@ -26,7 +26,7 @@ export const ClockPanel = memo(function ClockPanel({
   const justOver = place.mode === "over" && moment() - place.zero < FLASHING;
   const petrol = resting || place.mode === "over";
   const before = place.before === null ? undefined : steps[place.before];
-  const then = `${targetWords(step.target)}${sideWords(step.side)} at ${loadWords(step) || "your load"}`;
+  const then = askedWords(step);
   const after = place.work === null ? null : following(steps, place.work);
   const taps = mark.taps?.length ?? 0;
   const actName = working
@@ -72,14 +72,13 @@ export const ClockPanel = memo(function ClockPanel({
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : "then"}
           <b className="narrow block text-3xl">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
-          {changeWords({ place, steps })}
+          {mannerWords(step) || changeWords({ place, steps })}
         </p>
       </Running>
       <p className="mt-3 hidden text-lg lg:block">
         {working ? "" : "then "}
         {before && before.exercise !== step.exercise ? `${step.exercise}, ` : ""}
         {then}
-        {loadUnit(step) && " kg"}
         {changeWords({ place, steps }) && (
           <span className="opacity-75"> · {changeWords({ place, steps })}</span>
         )}
@@ -88,8 +87,7 @@ export const ClockPanel = memo(function ClockPanel({
         <p className="mt-1 text-[15px] text-faint">
           Next: {after.rest ? `rest ${restLabel(after.rest.seconds)}, then ` : "straight on, "}
           {after.work.exercise !== step.exercise && `${after.work.exercise}, `}
-          {targetWords(after.work.target)}
-          {sideWords(after.work.side)} at {loadWords(after.work) || "your load"}
+          {askedWords(after.work)}
           {after.work.settled?.change &&
             after.work.exercise === step.exercise &&
             ` · ${after.work.settled.change}`}
@@ -178,6 +176,14 @@ function Running({
       </div>
     </>
   );
+}
+
+/** What a bout asks for in a line: 5 in the stretched half only, at 60 kg. */
+function askedWords(step: Step): string {
+  const manner = mannerWords(step);
+  const load = loadWords(step);
+  const unit = loadUnit(step) ? " kg" : "";
+  return `${targetWords(step.target)}${sideWords(step.side)}${manner && ` ${manner},`} at ${load ? load + unit : "your load"}`;
 }
 
 /** For how long after it a rest counts as just over, in milliseconds. */

@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
 import { useWidth } from "@/parts/useWidth";
@@ -60,7 +61,7 @@ export const CurrentGroup = memo(function CurrentGroup({
 /** What each exercise of a group asks for, in a line: 3 rounds of 2 + 2 + 2, leave 1. */
 export function captionsOf(steps: Step[]): Record<string, string> {
   const captions: Record<string, string> = {};
-  for (const [exercise, own] of Map.groupBy(steps, (step) => step.exercise)) {
+  for (const [exercise, own] of group(steps, (step) => step.exercise)) {
     const work = own.filter((step) => step.kind === "work");
     const sets = new Set(work.map((step) => step.set)).size;
     const first = work.filter((step) => step.set === work[0]?.set);

@@ -8,7 +8,7 @@ import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { clock, kilograms, minutes, sideWords, targetWords } from "@/score/words";
+import { clock, kilograms, mannerWords, minutes, sideWords, targetWords } from "@/score/words";
 import { ClockPanel } from "./ClockPanel";
 import { Conflicts } from "./Conflicts";
 import { CurrentGroup } from "./CurrentGroup";
@@ -120,7 +120,7 @@ function Play({ view }: { view: FloorView }) {
   const next = place.work === null ? undefined : steps[place.work];
   const resting = place.mode === "resting" && place.stoodAt === null;
   const say = next
-    ? `Rest is over. ${next.exercise}${sideWords(next.side)}, ${targetWords(next.target)}.`
+    ? `Rest is over. ${[next.exercise + sideWords(next.side), targetWords(next.target), mannerWords(next)].filter(Boolean).join(", ")}.`
     : "";
   useRestSignals({ resting, endsAt: place.zero, rest: place.rest, say, now: moment, signals });
   useFloorKeys(playing);

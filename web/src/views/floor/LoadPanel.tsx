@@ -3,7 +3,7 @@ import { memo } from "react";
 import type { Schemas } from "@/data/client";
 import { pullWords } from "@/parts/Builds";
 import { buildWords, Plates } from "@/parts/Plates";
-import { beginning, loadUnit, loadWords, plain, sideWords, targetWords } from "@/score/words";
+import { beginning, loadUnit, loadWords, mannerWords, plain, sideWords, targetWords } from "@/score/words";
 import { changeWords } from "./ClockPanel";
 import type { Playing } from "./useSession";
 
@@ -29,6 +29,7 @@ export const LoadPanel = memo(function LoadPanel({
       each.kind === "work" && each.group === step.group && each.entry === step.entry && each.set === step.set,
   ).length;
   const settled = step.settled;
+  const manner = mannerWords(step);
   const change = changeWords({ place, steps });
   const cue = cues.filter((each) => each.exercise === step.exercise).at(-1);
   const setWords = step.warm_up
@@ -49,6 +50,7 @@ export const LoadPanel = memo(function LoadPanel({
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
       {settled?.bar && <Plates bar={settled.bar} side={settled.side} className="mt-3 w-64 max-w-full" />}
+      {manner && <p className="mt-2 text-lg font-bold">{beginning(manner)}</p>}
       <div className="mt-2 space-y-1 text-[15px] text-faint">
         {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}

@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import { Dialog } from "radix-ui";
 import { memo, useState } from "react";
 import type { Step } from "@/data/client";
@@ -65,7 +66,7 @@ function Changes({
   const before = place.before === null ? undefined : steps[place.before];
   const extraOf = before ?? step;
   const extraKey = entryKey(extraOf);
-  const groups = [...Map.groupBy(steps, (each) => each.group)];
+  const groups = [...group(steps, (each) => each.group)];
   const begun = new Set([...done.keys()].map((index) => steps[index]?.group));
   const later = groups.filter(([group]) => group !== step.group && !begun.has(group));
   const members = new Map(

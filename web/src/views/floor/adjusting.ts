@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import type { Schemas, Step } from "@/data/client";
 
 export type Adjustments = Schemas["Adjustments"];
@@ -57,10 +58,10 @@ function withExtraSets(steps: Step[], key: string, count: number): Step[] {
 /** The members of a pair or circuit in another order, round by round; its rests stay where they are. */
 function turnedAbout(steps: Step[], within: Adjustments["within"]): Step[] {
   if (!Object.keys(within).length) return steps;
-  return [...Map.groupBy(steps, (step) => `${step.group}.${step.round}`).values()].flatMap((round) => {
+  return [...group(steps, (step) => `${step.group}.${step.round}`).values()].flatMap((round) => {
     const order = within[String(round[0]?.group)];
     if (!order) return round;
-    const turns = [...Map.groupBy(round, (step) => `${step.entry}.${step.set}`).values()].map((turn) => {
+    const turns = [...group(round, (step) => `${step.entry}.${step.set}`).values()].map((turn) => {
       const begins = turn.findIndex((step) => step.kind === "work");
       return { rests: turn.slice(0, begins), work: turn.slice(begins) };
     });
@@ -91,7 +92,7 @@ const placed = ({ exercise, group, round, entry, set, bout, side }: Step) => ({
 function inOrder(steps: Step[], order: number[]): Step[] {
   if (!order.length) return steps;
   const place = new Map(order.map((group, at) => [group, at]));
-  const groups = [...Map.groupBy(steps, (step) => step.group)];
+  const groups = [...group(steps, (step) => step.group)];
   const at = (group: number) => place.get(group) ?? order.length + group;
   return groups.sort(([a], [b]) => at(a) - at(b)).flatMap(([, own]) => own);
 }

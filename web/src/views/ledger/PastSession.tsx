@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import { Link, useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import type { NextLoad, Schemas } from "@/data/client";
@@ -178,7 +179,7 @@ function NextLoads({ loads }: { loads: NextLoad[] }) {
 }
 
 function Bouts({ session }: { session: Past }) {
-  const entries = Map.groupBy(session.bouts, ({ bout }) => `${bout.position.group}.${bout.position.entry}`);
+  const entries = group(session.bouts, ({ bout }) => `${bout.position.group}.${bout.position.entry}`);
   return (
     <section aria-labelledby="bouts">
       <div className="flex items-baseline justify-between border-b border-ink pb-1">

@@ -1,3 +1,4 @@
+import { group } from "d3-array";
 import { Link, useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
@@ -94,7 +95,7 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
   const go = useNavigate();
   const begin = () => start.mutate(session.id, { onSuccess: () => go(`/floor/${session.id}`) });
   useShortcut("space", "Space", "Start today's session", begin, primary && !start.isPending);
-  const groups = Map.groupBy(session.lifts, (lift) => lift.group);
+  const groups = group(session.lifts, (lift) => lift.group);
   return (
     <section>
       <header className="flex flex-wrap items-end justify-between gap-4">
