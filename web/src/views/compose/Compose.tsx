@@ -45,7 +45,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const [written, setWritten] = useState(first);
   const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
-  const { data: examined, error } = useExamined(written);
+  const { data: examined, error, isPlaceholderData: behind } = useExamined(written);
   const { data: lifts = NO_LIFTS } = useLifts();
   const save = useSavePlan();
   const arranging = useArrange();
@@ -151,7 +151,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             text={acts.text}
             empty={empty}
             title={examined?.title ?? "Session"}
-            whole={!empty && problems.length === 0}
+            whole={examined !== undefined && !behind && !empty && problems.length === 0}
           />
         </div>
         <WrittenForm
