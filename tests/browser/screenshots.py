@@ -36,6 +36,14 @@ def gallery(page: Page, name: str) -> None:
     page.set_viewport_size(DESKTOP["viewport"])
 
 
+def plan(page: Page, written: str) -> None:
+    """Write a session and save it for today."""
+    page.goto("/compose")
+    page.get_by_role("textbox", name="Written form").fill(written)
+    page.get_by_role("button", name="Save as planned").click()
+    page.wait_for_url("**/")
+
+
 def start(page: Page, title: str) -> None:
     """Start a planned session, its first warm-up skipped."""
     page.goto("/")
@@ -59,14 +67,19 @@ def floor(desktop: Page, phone: Page, dim: Page) -> None:
         record(desktop, reps, left)
     desktop.keyboard.press("Space")
     shoot(desktop, "floor-pair")
-    desktop.goto("/compose")
-    desktop.get_by_role("textbox", name="Written form").fill(
-        "# Strip\nBench press: 1 set of (8 at 85 kg to failure, drop 20%, drop 20%)\nRing row: 2 x 8"
-    )
-    desktop.get_by_role("button", name="Save as planned").click()
+    plan(desktop, "# Strip\nBench press: 1 set of (8 at 85 kg to failure, drop 20%, drop 20%)\nRing row: 2 x 8")
     start(desktop, "Strip")
     record(desktop, 8, 0)
     shoot(desktop, "floor-drop")
+    phone.goto(desktop.url)
+    shoot(phone, "floor-drop-phone")
+    plan(
+        desktop,
+        "# Cluster\nTrap-bar deadlift: 3 sets of (2, 2, 2) at 87% leave 1 within 20s rest 4:00\nRing row: 8",
+    )
+    start(desktop, "Cluster")
+    record(desktop, 2, 2)
+    shoot(desktop, "floor-short-rest")
 
 
 def views(desktop: Page, phone: Page, dim: Page) -> None:

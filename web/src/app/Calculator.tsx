@@ -14,7 +14,7 @@ export function Calculator() {
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-shade/55" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed inset-x-3 top-[6vh] z-30 mx-auto max-h-[88vh] max-w-xl overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"

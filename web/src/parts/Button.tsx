@@ -5,7 +5,7 @@ const LOOK = {
   strong: "bg-ink text-paper border-ink",
   plain: "border-ink text-ink hover:bg-hairline/40",
   quiet: "border-hairline text-ink hover:border-ink",
-  rest: "bg-rest-text text-rest-panel border-rest-text dark:text-paper",
+  rest: "bg-rest-text text-rest-panel border-rest-text",
   onRest: "border-rest-text/50 text-rest-text hover:border-rest-text",
 };
 

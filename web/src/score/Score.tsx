@@ -44,10 +44,10 @@ export function Score({
       className="block"
     >
       {layout.staves.length > 1 && <Bracket layout={layout} />}
+      {layout.now !== null && <Now x={layout.now} layout={layout} />}
       {layout.staves.map((stave) => (
         <StaveDrawing key={stave.exercise} stave={stave} left={left} right={layout.width} bare={bare} />
       ))}
-      {layout.now !== null && <Now x={layout.now} layout={layout} />}
     </svg>
   );
   if (bare) return drawing;
@@ -114,7 +114,7 @@ function StaveDrawing({
           {!bare && (
             <text
               x={rest.x + rest.width / 2}
-              y={rest.y + 17}
+              y={rest.y + 20}
               textAnchor="middle"
               className="fill-rest text-[12px] font-semibold"
             >
@@ -187,7 +187,7 @@ function BoutDrawing({ bout, bare }: { bout: BoutMark; bare: boolean }) {
         <text
           x={bout.hold ? bout.x : bout.x - 6}
           y={bout.y - STEM - 7}
-          className="fill-faint text-[11px] font-semibold"
+          className="fill-faint stroke-paper stroke-[4px] text-[11px] font-semibold [paint-order:stroke]"
         >
           {bout.over}
         </text>
@@ -205,9 +205,9 @@ function BoutDrawing({ bout, bare }: { bout: BoutMark; bare: boolean }) {
       {!bare && (bout.label || bout.hold) && (
         <text
           x={(bout.x + end) / 2}
-          y={bout.y + 21}
+          y={bout.y + 20}
           textAnchor="middle"
-          className="fill-ink text-[12px] font-semibold"
+          className="fill-ink stroke-paper stroke-[4px] text-[12px] font-semibold [paint-order:stroke]"
         >
           {[bout.label, bout.hold].filter(Boolean).join(" · ")}
         </text>

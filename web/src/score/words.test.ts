@@ -1,7 +1,17 @@
 import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
 import { rest, work } from "./test/steps";
-import { bodyWords, clock, kilograms, loadWords, mannerWords, overWords, plain, read, restLabel } from "./words";
+import {
+  bodyWords,
+  clock,
+  kilograms,
+  loadWords,
+  mannerWords,
+  overWords,
+  plain,
+  read,
+  restLabel,
+} from "./words";
 
 describe("words", () => {
   it("writes numbers as lifters do", () => {

@@ -18,6 +18,8 @@ export function clock(seconds: number): string {
 /** A rest on the score: bare seconds inside a set, a clock between sets. */
 export const restLabel = (seconds: number): string => (seconds < 60 ? String(seconds) : clock(seconds));
 
+export const restWords = (seconds: number): string => (seconds < 60 ? `${seconds} s` : clock(seconds));
+
 export const minutes = (seconds: number): string => `${Math.max(Math.round(seconds / 60), 1)} min`;
 
 /** The load of a step, as far as it is settled: 170, bw+20, 87 %, 12RM. */

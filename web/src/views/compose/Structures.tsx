@@ -43,7 +43,7 @@ export const Structures = memo(function Structures({
         </Button>
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-shade/55" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed inset-2 z-20 mx-auto flex max-w-6xl flex-col overflow-hidden rounded-card border border-hairline bg-paper shadow-2xl sm:inset-6"

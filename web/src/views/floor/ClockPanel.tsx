@@ -2,7 +2,16 @@ import { clsx } from "clsx";
 import { memo, type ReactNode } from "react";
 import type { Step } from "@/data/client";
 import { Button } from "@/parts/Button";
-import { clock, loadUnit, loadWords, mannerWords, restLabel, sideWords, targetWords } from "@/score/words";
+import {
+  beginning,
+  clock,
+  loadUnit,
+  loadWords,
+  mannerWords,
+  restWords,
+  sideWords,
+  targetWords,
+} from "@/score/words";
 import { moment } from "./moment";
 import { clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
@@ -21,6 +30,10 @@ export const ClockPanel = memo(function ClockPanel({
   const step = place.work === null ? undefined : steps[place.work];
   if (!step || place.work === null) return null;
   const { advance, addRest, tap, skip, pause } = acts;
+  const change = changeWords({ place, steps });
+  const toDo =
+    place.mode === "ready" && place.before !== null && change !== NO_CHANGE ? beginning(change) : "";
+  const aside = toDo ? "" : change;
   const working = place.mode === "working";
   const resting = place.mode === "resting";
   const justOver = place.mode === "over" && moment() - place.zero < FLASHING;
@@ -68,11 +81,11 @@ export const ClockPanel = memo(function ClockPanel({
           )}
         </span>
       </div>
-      <Running place={place} step={step} sound={sound}>
+      <Running place={place} step={step} sound={sound} instead={toDo}>
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : "then"}
-          <b className="narrow block text-3xl">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
-          {mannerWords(step) || changeWords({ place, steps })}
+          <b className="narrow block text-3xl whitespace-nowrap">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
+          {mannerWords(step) || aside}
         </p>
       </Running>
       <p className="mt-3 hidden text-lg lg:block">
@@ -85,7 +98,7 @@ export const ClockPanel = memo(function ClockPanel({
       </p>
       {working && after?.work && (
         <p className="mt-1 text-[15px] text-faint">
-          Next: {after.rest ? `rest ${restLabel(after.rest.seconds)}, then ` : "straight on, "}
+          Next: {after.rest ? `rest ${restWords(after.rest.seconds)}, then ` : "straight on, "}
           {after.work.exercise !== step.exercise && `${after.work.exercise}, `}
           {askedWords(after.work)}
           {after.work.settled?.change &&
@@ -135,11 +148,14 @@ function Running({
   place,
   step,
   sound,
+  instead,
   children,
 }: {
   place: Place;
   step: Step;
   sound: boolean;
+  /** What to do before the bout, where no clock runs: it stands where the digits would. */
+  instead: string;
   children: ReactNode;
 }) {
   const seconds = clockAt(place, useMoment());
@@ -148,18 +164,22 @@ function Running({
   const share = resting ? 1 - seconds / place.rest : working ? seconds / Math.max(step.seconds, 1) : 0;
   return (
     <>
-      <div className="flex flex-1 items-end justify-between gap-3 lg:block">
-        <p
-          role="timer"
-          data-left={seconds}
-          aria-label={resting ? "Rest left" : "Time"}
-          className={clsx(
-            "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
-            working && "text-work",
-          )}
-        >
-          {clock(working ? seconds : Math.ceil(seconds))}
-        </p>
+      <div className="flex flex-1 items-end justify-between gap-3 lg:block lg:flex-none">
+        {instead ? (
+          <p className="narrow py-2 text-4xl leading-[1.05] font-extrabold lg:text-6xl">{instead}</p>
+        ) : (
+          <p
+            role="timer"
+            data-left={seconds}
+            aria-label={resting ? "Rest left" : "Time"}
+            className={clsx(
+              "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
+              working && "text-work",
+            )}
+          >
+            {clock(working ? seconds : Math.ceil(seconds))}
+          </p>
+        )}
         {children}
       </div>
       {working && step.tempo && (
@@ -202,6 +222,8 @@ function headline({ place, steps }: Pick<Playing, "place" | "steps">): string {
   return place.before === null ? "When you are ready" : "Straight on";
 }
 
+const NO_CHANGE = "no plate change";
+
 /** What has to change hands before the next bout, where anything does. */
 export function changeWords({ place, steps }: Pick<Playing, "place" | "steps">): string {
   const step = place.work === null ? undefined : steps[place.work];
@@ -210,7 +232,5 @@ export function changeWords({ place, steps }: Pick<Playing, "place" | "steps">):
   if (before && before.exercise !== step.exercise) return "";
   if (before && before.side !== step.side && step.side !== "both") return `the ${step.side} side`;
   if (step.settled?.change) return step.settled.change;
-  return before?.settled && step.settled?.bar && before.settled.kg === step.settled.kg
-    ? "no plate change"
-    : "";
+  return before?.settled && step.settled?.bar && before.settled.kg === step.settled.kg ? NO_CHANGE : "";
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Bout, Step } from "@/data/client";
 import { plain } from "@/score/words";
 import { entryKey } from "./adjusting";
-import { slowingOf } from "./play";
+import { isHalf, slowingOf } from "./play";
 import type { Playing } from "./useSession";
 
 const USUAL = ["belt", "straps", "wraps", "sleeves", "pause"];
@@ -42,7 +42,7 @@ export function Extras({
           onChange={(seconds) => record(index, { seconds })}
         />
       )}
-      {bout && step.target?.kind !== "hold" && (
+      {bout && step.target?.kind !== "hold" && !isHalf(step) && (
         <Counter
           name="Half reps"
           value={bout.partial_reps}

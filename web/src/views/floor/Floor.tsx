@@ -139,7 +139,7 @@ function Play({ view }: { view: FloorView }) {
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
-        <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1.1fr_1fr_1.2fr] lg:items-start lg:gap-4">
+        <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1fr_1fr_1.25fr] lg:gap-4">
           <ClockPanel
             place={place}
             steps={steps}

@@ -137,7 +137,7 @@ function Swap({
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-shade/55" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed inset-x-3 top-[12vh] z-30 mx-auto max-h-[76vh] max-w-md overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"

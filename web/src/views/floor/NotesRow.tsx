@@ -2,7 +2,7 @@ import { clsx } from "clsx";
 import { RadioGroup } from "radix-ui";
 import { memo, type PointerEvent, useCallback, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
-import { mostReps } from "./play";
+import { countOf, mostReps, repsSaid } from "./play";
 import type { Playing } from "./useSession";
 
 const MOST_RESERVE = 5;
@@ -23,9 +23,10 @@ export function NotesRow({
   bout: Bout | null;
   record: Playing["acts"]["record"];
 }) {
-  const onReps = useCallback((reps: number) => record(index, { reps }), [record, index]);
+  const onReps = useCallback((reps: number) => record(index, repsSaid(step, reps)), [record, index, step]);
   const onReserve = useCallback((reserve: number) => record(index, { reserve }), [record, index]);
-  const most = Math.max(mostReps(step.target), (bout?.reps ?? 0) + 1);
+  const reps = bout ? countOf(step, bout) : null;
+  const most = Math.max(mostReps(step.target), (reps ?? 0) + 1);
   const first = Math.max(most - SHOWN + 1, 0);
   const sliding = useRef(false);
 
@@ -51,7 +52,7 @@ export function NotesRow({
       }}
       className="touch-none space-y-3 select-none"
     >
-      <RepsDone first={first} most={most} reps={bout?.reps ?? null} onReps={onReps} />
+      <RepsDone first={first} most={most} reps={reps} onReps={onReps} />
       <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
         {bout && <DoneInWords bout={bout} />}
@@ -77,7 +78,7 @@ const RepsDone = memo(function RepsDone({
       aria-label="Reps done"
       value={reps === null ? "" : String(reps)}
       onValueChange={(value) => onReps(Number(value))}
-      className="flex flex-wrap gap-1"
+      className="flex flex-wrap gap-x-0.5 gap-y-1"
     >
       {Array.from({ length: most - first + 1 }, (_, place) => first + place).map((rep) => (
         <RadioGroup.Item
@@ -120,7 +121,7 @@ const RepsLeft = memo(function RepsLeft({
       aria-label="Reps left"
       value={reserve === null ? "" : String(Math.min(reserve, MOST_RESERVE))}
       onValueChange={(value) => onReserve(Number(value))}
-      className="flex flex-wrap gap-1"
+      className="flex flex-wrap gap-x-0.5 gap-y-1"
     >
       {Array.from({ length: MOST_RESERVE + 1 }, (_, left) => {
         const chosen = reserve !== null && Math.min(reserve, MOST_RESERVE) === left;
@@ -156,7 +157,12 @@ const RowName = ({ children }: { children: string }) => (
 );
 
 function DoneInWords({ bout }: { bout: Bout }) {
-  const done = bout.seconds ? `${bout.seconds} s held` : `${bout.reps} done`;
+  const parts = [
+    bout.seconds && `${bout.seconds} s held`,
+    (bout.reps || !(bout.seconds || bout.partial_reps)) && `${bout.reps} done`,
+    bout.partial_reps && `${bout.partial_reps} ${bout.partial_reps === 1 ? "half" : "halves"}`,
+  ];
+  const done = parts.filter(Boolean).join(" and ");
   return (
     <>
       {done}

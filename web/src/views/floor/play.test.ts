@@ -5,11 +5,13 @@ import {
   asPlanned,
   byStep,
   clockAt,
+  countOf,
   modeAt,
   mostReps,
   NO_MARK,
   placeOf,
   positionOf,
+  repsSaid,
   secondsLeft,
 } from "./play";
 import { subjectOf } from "./subject";
@@ -91,6 +93,14 @@ describe("what is recorded", () => {
   it("is the plan where nothing else was said", () => {
     expect(asPlanned(step(0), START)).toMatchObject({ reps: 5, kg: 100, reserve: null, ended: "target met" });
     expect(asPlanned(work({ hold: 30 }), START)).toMatchObject({ reps: 0, seconds: 30 });
+  });
+
+  it("counts half reps as half reps where they were asked for", () => {
+    const half = { ...work({ kg: 40, reps: 5 }), range_of_motion: "stretched halves" as const };
+    expect(asPlanned(half, START)).toMatchObject({ reps: 0, partial_reps: 5 });
+    expect(repsSaid(half, 3)).toEqual({ reps: 0, partial_reps: 3 });
+    expect(countOf(half, { reps: 0, partial_reps: 3 })).toBe(3);
+    expect(repsSaid(step(0), 3)).toEqual({ reps: 3 });
   });
 
   it("offers two reps past the target", () => {

@@ -117,19 +117,34 @@ export const secondsLeft = (steps: Step[], from: number | null): number =>
 
 export type BoutDone = Schemas["BoutDone"];
 
+/** Whether the reps of a step are half reps all of them. */
+export const isHalf = ({ range_of_motion }: Pick<Step, "range_of_motion">): boolean =>
+  range_of_motion === "stretched halves" || range_of_motion === "shortened halves";
+
+/** What a tap on a number of reps says: half reps on top of full ones are told apart and stay. */
+export const repsSaid = (
+  step: Pick<Step, "range_of_motion">,
+  reps: number,
+): { reps: number; partial_reps?: number } => (isHalf(step) ? { reps: 0, partial_reps: reps } : { reps });
+
+/** The reps that count of a bout: the half ones where those were asked for. */
+export const countOf = (
+  step: Pick<Step, "range_of_motion">,
+  bout: Pick<BoutDone, "reps" | "partial_reps">,
+): number => (isHalf(step) ? (bout.partial_reps ?? 0) : bout.reps);
+
 /** A bout done just as planned, as far as the plan says. */
 export function asPlanned(step: Step, at: number, elapsed = 0, taps: number[] = []): BoutDone {
   const hold = step.target?.kind === "hold";
-  const half = step.range_of_motion !== "full" && step.range_of_motion !== "alternating halves";
   const reps = taps.length || (step.reps ?? 0);
   return {
     exercise: step.exercise,
     setup: step.setup,
     side: step.side,
     kg: step.load?.kg ?? null,
-    reps: hold || half ? 0 : reps,
+    partial_reps: 0,
+    ...repsSaid(step, hold ? 0 : reps),
     seconds: hold && step.target?.kind === "hold" ? Math.round(elapsed) || step.target.seconds : 0,
-    partial_reps: half ? reps : 0,
     reserve: null,
     ended: "target met",
     note: "",
@@ -154,9 +169,8 @@ export const toSend = (bout: Bout, doneAt: string): BoutDone => ({
   done_at: doneAt,
 });
 
-/** The fewest full reps that meet what a step asks. */
-export function leastReps({ target, range_of_motion }: Pick<Step, "target" | "range_of_motion">): number {
-  if (range_of_motion !== "full" && range_of_motion !== "alternating halves") return 0;
+/** The fewest reps that meet what a step asks. */
+export function leastReps({ target }: Pick<Step, "target">): number {
   return target?.kind === "reps" ? target.count : target?.kind === "range" ? target.low : 0;
 }
 

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { useShortcut } from "@/app/shortcuts";
+import { repsSaid } from "./play";
 import { subjectOf } from "./subject";
 import type { Playing } from "./useSession";
 
@@ -41,7 +42,8 @@ export function useFloorKeys(playing: Playing) {
       const quick = event.timeStamp - typed.current.at < TYPING_ON;
       const text = (quick ? typed.current.text : "") + digit;
       typed.current = { text: text.slice(-2), at: event.timeStamp };
-      record(subject, { reps: Number(typed.current.text) });
+      const about = steps[subject];
+      if (about) record(subject, repsSaid(about, Number(typed.current.text)));
     },
     on,
   );

@@ -15,6 +15,7 @@ import {
   type BoutDone,
   byStep,
   clockAt,
+  countOf,
   leastReps,
   type Mark,
   modeAt,
@@ -126,7 +127,7 @@ export function useSession(view: FloorView) {
     const base = before ?? asPlanned(step, moment(), elapsed, taps);
     const next = { ...base, ...part };
     if (part.ended === undefined) {
-      const short = next.reps < leastReps(step);
+      const short = countOf(step, next) < leastReps(step);
       if (short && next.ended === "target met") next.ended = null;
       if (!short && next.ended === null) next.ended = "target met";
     }
@@ -181,10 +182,19 @@ export function useSession(view: FloorView) {
     remember(NO_MARK);
   };
 
+  /** The bout done last, to be taken back where nothing was said on this device: another one recorded it. */
+  const lastDoneElsewhere = (index: number) => {
+    const [step, there] = [steps[index], done.get(index)];
+    if (!step || !there) return undone(history);
+    const bout = { position: positionOf(step), before: null, after: toSend(there.bout, there.done_at) };
+    return undone({ ...history, past: [{ bout }] });
+  };
+
   /** Take the last word back: a bout begun, a bout with its corrections, a change of the plan. */
   const undo = () => {
     if (place.mode === "working") return remember(NO_MARK);
-    const back = undone(history);
+    const back =
+      history.past.length || place.before === null ? undone(history) : lastDoneElsewhere(place.before);
     if (!back.said) return;
     recall(back.history);
     put(back.said, "before");
@@ -223,7 +233,7 @@ export function useSession(view: FloorView) {
     mark: own,
     changed,
     advice,
-    canUndo: place.mode === "working" || history.past.length > 0,
+    canUndo: place.mode === "working" || history.past.length > 0 || place.before !== null,
     canRedo: place.mode !== "working" && history.future.length > 0,
     acts,
   };
