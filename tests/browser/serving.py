@@ -49,7 +49,7 @@ class Threaded:
             time.sleep(0.01)
 
     def stop(self) -> None:
-        self.server.should_exit = self.server.force_exit = True
+        self.server.should_exit = True
         self.thread.join()
 
 

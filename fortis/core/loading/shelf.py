@@ -122,7 +122,12 @@ def _heaviest_first(one: Stack, other: Stack) -> Stack:
 @lru_cache(maxsize=128)
 def shelf(plates: tuple[Plate, ...], needs: int, room: int | None = None) -> Shelf:
     """The shelf of some plates for a place that needs so many at once and has `room` millimetres for them."""
-    have = denominations(plates, needs)
+    return shelf_of(denominations(plates, needs), room)
+
+
+@lru_cache(maxsize=128)
+def shelf_of(have: tuple[Denomination, ...], room: int | None = None) -> Shelf:
+    """The shelf of what one place can have."""
     halves = _ways(have[::2]), _ways(have[1::2])
     first, second = (tuple(sorted(half)) for half in halves)
     return Shelf((first, second), halves, Decimal(room) if room is not None else None)

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from fortis.core.kept import kept
 from fortis.core.loading.nearest import describe_change, shared
-from fortis.core.loading.shelf import Denomination, Stack
+from fortis.core.loading.shelf import Denomination, Stack, shelf_of
 from fortis.core.value import Kilograms, Value
 
 MOST_SETS_OF_PLATES = 4_000
@@ -86,15 +86,23 @@ def strip_plan(plates: Sequence[Denomination], sides: Sequence[Decimal], room: i
 def _planned(plates: tuple[Denomination, ...], sides: tuple[Decimal, ...], room: int | None) -> Stripping:
     loads, places = _without_repeats(sides)
     bundles = _bundles(plates, max(loads, default=Decimal(0)), room)
-    for load in loads:
-        if load not in bundles.by_weight:
-            raise NoSuchLoadError(load)
+    if not bundles.by_weight.issuperset(loads):
+        every = tuple(_by_itself(plates, side, room) for side in sides)
+        return Stripping(stacks=every, moves=moves_of(every))
     stacks: list[Stack] = []
     for is_empty, grouped in groupby(loads, key=lambda load: not load):
         run = list(grouped)
         stacks += [()] * len(run) if is_empty else _Search(bundles, run).stacks()
     every = tuple(stacks[place] for place in places)
     return Stripping(stacks=every, moves=moves_of(every))
+
+
+def _by_itself(plates: tuple[Denomination, ...], side: Decimal, room: int | None) -> Stack:
+    """A stack for one load, whatever the others are: the way out where there are too many sets of plates."""
+    found = shelf_of(plates, room).below(side, inclusive=True)
+    if found is None or found[0] != side:
+        raise NoSuchLoadError(side)
+    return found[1]
 
 
 def _without_repeats(sides: Sequence[Decimal]) -> tuple[list[Decimal], list[int]]:

@@ -32,7 +32,7 @@ export const adjustmentsOf = (
 ): Schemas["Adjustments"] =>
   waiting.find((each) => each.sessionId === sessionId && each.adjustments)?.adjustments ?? recorded;
 
-/** A session with what this device has to say of it laid over: what a view shows, and what is kept of it. */
+/** A session with what this device has to say of it laid over. */
 export function told(view: FloorView, waiting: Entry[]): FloorView {
   const finished = waiting.some((each) => each.sessionId === view.id && each.finishedAt);
   return {

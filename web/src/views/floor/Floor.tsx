@@ -32,7 +32,7 @@ export default function Floor() {
 function WhichSession() {
   const query = useToday();
   const kept = useKept(query.isError, (views) => views[0]);
-  if (kept) return <Play view={kept} />;
+  if (kept) return <Play key={kept.id} view={kept} />;
   return (
     <Loaded query={query} what="the session">
       {(today) => <Choice today={today} />}
@@ -92,7 +92,7 @@ function FloorOf({ id }: { id: string }) {
   useKept(query.isError && !query.data, (views) => views.find((each) => each.id === id));
   return (
     <Loaded query={query} what="the session">
-      {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play view={view} />)}
+      {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play key={view.id} view={view} />)}
     </Loaded>
   );
 }

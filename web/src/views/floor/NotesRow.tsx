@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { RadioGroup } from "radix-ui";
-import { memo, type PointerEvent, useCallback, useRef } from "react";
+import { memo, type PointerEvent, useCallback, useState } from "react";
 import type { Bout, Step } from "@/data/client";
 import { countOf, mostReps, repsSaid } from "./play";
 import type { Playing } from "./useSession";
@@ -28,31 +28,30 @@ export function NotesRow({
   const reps = bout ? countOf(step, bout) : null;
   const most = Math.max(mostReps(step.target), (reps ?? 0) + 1);
   const first = Math.max(most - SHOWN + 1, 0);
-  const sliding = useRef(false);
+  const [pressed, setPressed] = useState<number | null>(null);
 
-  const slide = (event: PointerEvent) => {
-    if (!sliding.current) return;
-    sliding.current = false;
-    const under = document
-      .elementFromPoint(event.clientX, event.clientY)
-      ?.closest<HTMLElement>("[data-reserve]");
-    if (under?.dataset.reserve) onReserve(Number(under.dataset.reserve));
+  /** Nothing is recorded before the finger lifts: what it slides to must not move away under it. */
+  const press = (event: PointerEvent) => {
+    const rep = (event.target as Element).closest<HTMLElement>("[data-rep]");
+    if (!rep || event.button > 0) return;
+    const said = Number(rep.dataset.rep);
+    const lifted = new AbortController();
+    const lift = (at: globalThis.PointerEvent) => {
+      lifted.abort();
+      setPressed(null);
+      if (at.type === "pointercancel") return;
+      const under = document.elementFromPoint(at.clientX, at.clientY)?.closest<HTMLElement>("[data-reserve]");
+      const reserve = under ? { reserve: Number(under.dataset.reserve) } : {};
+      record(index, { ...repsSaid(step, said), ...reserve });
+    };
+    setPressed(said);
+    addEventListener("pointerup", lift, lifted);
+    addEventListener("pointercancel", lift, lifted);
   };
 
   return (
-    <div
-      onPointerDown={(event) => {
-        const rep = (event.target as Element).closest<HTMLElement>("[data-rep]");
-        sliding.current = rep !== null;
-        if (rep) onReps(Number(rep.dataset.rep));
-      }}
-      onPointerUp={slide}
-      onPointerCancel={() => {
-        sliding.current = false;
-      }}
-      className="touch-none space-y-3 select-none"
-    >
-      <RepsDone first={first} most={most} reps={reps} onReps={onReps} />
+    <div onPointerDown={press} className="touch-none space-y-3 select-none">
+      <RepsDone first={first} most={most} reps={pressed ?? reps} onReps={onReps} />
       <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
         {bout && <DoneInWords bout={bout} />}

@@ -60,8 +60,7 @@ export function useSession(view: FloorView) {
 
   useEffect(() => {
     outbox.learn(id, view.bouts);
-    const keep = () => void keepView(told(view, outbox.snapshot().waiting));
-    const afterPaint = setTimeout(keep);
+    const afterPaint = setTimeout(() => void keepView(view));
     return () => clearTimeout(afterPaint);
   }, [view, id]);
 
