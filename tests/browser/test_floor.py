@@ -391,25 +391,29 @@ def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
 
 
 def test_from_tap_to_paint_under_a_slow_processor(desktop):
-    """Printed, not judged by a clock: p95 of thirty taps, four a second, at a quarter of the speed (aim 100 ms)."""
+    """Printed, not judged by a clock: p95 of thirty real taps at a quarter of the speed (aim 100 ms).
+
+    Figures are the browser's own (Event Timing, in steps of 8 ms): from finger down to the marked rep painted, and
+    from finger up to the record of it painted.
+    """
     begin(desktop)
     desktop.get_by_role("button", name="Begin").click()
     session = desktop.context.new_cdp_session(desktop)
     session.send("Emulation.setCPUThrottlingRate", {"rate": 4})
-    taken = desktop.evaluate(
-        """async () => {
-        const times = [];
-        for (let tap = 0; tap < 30; tap++) {
-            const button = document.querySelector(`[data-rep="${1 + (tap % 6)}"]`);
-            const start = performance.now();
-            button.dispatchEvent(new PointerEvent("pointerdown", { bubbles: true }));
-            button.dispatchEvent(new PointerEvent("pointerup", { bubbles: true }));
-            await new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
-            times.push(performance.now() - start);
-            await new Promise((done) => setTimeout(done, 250));
-        }
-        return times.sort((a, b) => a - b);
+    desktop.evaluate(
+        """() => {
+        window.told = { pointerdown: [], pointerup: [] };
+        const watch = (list) => list.getEntries().forEach((seen) => told[seen.name]?.push(seen.duration));
+        new PerformanceObserver(watch).observe({ type: "event", durationThreshold: 16 });
     }"""
     )
-    print(f"tap to paint under 4x: p50 {taken[15]:.0f} ms, p95 {taken[28]:.0f} ms")
-    assert len(taken) == 30
+    for tap in range(30):
+        desktop.locator(f'[data-rep="{1 + tap % 6}"]').hover()
+        desktop.mouse.down()
+        desktop.wait_for_timeout(70)
+        desktop.mouse.up()
+        desktop.wait_for_timeout(250)
+    expect(desktop.get_by_role("radio", name="6 reps")).to_be_checked()
+    for name, told in desktop.evaluate("() => told").items():
+        taken = sorted([16] * (30 - len(told)) + told)  # what is quicker than 16 ms is not told
+        print(f"tap to paint under 4x, {name}: p50 {taken[15]:.0f} ms, p95 {taken[28]:.0f} ms")

@@ -120,13 +120,17 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       <h1 className="sr-only">Compose</h1>
       <Status>{changed && !empty && <span role="status">draft kept on this device</span>}</Status>
       <div className="flex min-w-0 flex-col gap-3 p-4 sm:px-7 sm:py-5 lg:sticky lg:top-0 lg:h-[calc(100dvh-58px)] lg:self-start">
-        <div className="min-h-40 flex-1 lg:overflow-y-auto">
-          {examined && !empty ? (
-            <Groups examined={examined} line={line} onGoTo={acts.goTo} onDrop={acts.drop} />
-          ) : (
-            <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
-          )}
-        </div>
+        {examined && !empty ? (
+          <Groups
+            examined={examined}
+            line={line}
+            onGoTo={acts.goTo}
+            onDrop={acts.drop}
+            className="-ml-3 min-h-40 flex-1 pl-3 lg:overflow-y-auto"
+          />
+        ) : (
+          <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
+        )}
         {error && <Trouble error={error} />}
         {arranging.error && <Trouble error={arranging.error} />}
         {onLift && (
@@ -235,7 +239,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
 
 function Opening({ onExample }: { onExample: () => void }) {
   return (
-    <div className="max-w-prose py-6">
+    <div className="min-h-40 max-w-prose flex-1 py-6">
       <p className="text-2xl font-bold">Write what you mean to lift</p>
       <p className="mt-2 text-faint">
         A line a lift: its name, a colon, its sets. The score appears as you write.

@@ -13,7 +13,7 @@ import {
 import { clsx } from "clsx";
 import { group } from "d3-array";
 import { GripVertical } from "lucide-react";
-import { memo, useEffect, useMemo, useRef } from "react";
+import { memo, type RefObject, useEffect, useMemo, useRef } from "react";
 import type { Schemas, Step } from "@/data/client";
 import { sameFields, sameItems } from "@/parts/stable";
 import { useWidth } from "@/parts/useWidth";
@@ -45,12 +45,15 @@ export const Groups = memo(function Groups({
   line,
   onGoTo,
   onDrop,
+  className,
 }: {
   examined: Schemas["Examined"];
   line: number;
   onGoTo: (line: number) => void;
   onDrop: (dropped: Dropped) => void;
+  className: string;
 }) {
+  const pane = useRef<HTMLDivElement>(null);
   const [ref, width] = useWidth<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const { steps } = examined.timeline;
@@ -67,17 +70,26 @@ export const Groups = memo(function Groups({
   };
   return (
     <DndContext sensors={sensors} collisionDetection={underPointer} onDragEnd={drop}>
-      <div ref={ref}>
-        {[...groups].map(([group, steps]) => {
-          const lines = examined.lines[group - 1] ?? [];
-          return (
-            <div key={group}>
-              <Gap target={lines[0] ?? null} />
-              <Group steps={steps} lines={lines} width={width} on={lines.includes(line)} onGoTo={onGoTo} />
-            </div>
-          );
-        })}
-        <Gap target={null} />
+      <div ref={pane} className={className}>
+        <div ref={ref}>
+          {[...groups].map(([group, steps]) => {
+            const lines = examined.lines[group - 1] ?? [];
+            return (
+              <div key={group}>
+                <Gap target={lines[0] ?? null} />
+                <Group
+                  steps={steps}
+                  lines={lines}
+                  width={width}
+                  on={lines.includes(line)}
+                  pane={pane}
+                  onGoTo={onGoTo}
+                />
+              </div>
+            );
+          })}
+          <Gap target={null} />
+        </div>
       </div>
     </DndContext>
   );
@@ -103,14 +115,23 @@ interface GroupProps {
   lines: number[];
   width: number;
   on: boolean;
+  pane: RefObject<HTMLDivElement | null>;
   onGoTo: (line: number) => void;
+}
+
+/** Scroll the pane, and nothing around it, until a group in it is whole in sight, or its top if it is taller. */
+function bringIntoSight(pane: HTMLElement, group: HTMLElement) {
+  const seen = pane.getBoundingClientRect();
+  const { top, bottom, height } = group.getBoundingClientRect();
+  if (top < seen.top || height > seen.height) pane.scrollTop += top - seen.top;
+  else if (bottom > seen.bottom) pane.scrollTop += bottom - seen.bottom;
 }
 
 /** Whether a group is drawn already: what is written into one line leaves the steps of the others the same. */
 const isAsBefore = ({ steps, ...rest }: GroupProps, { steps: next, ...others }: GroupProps) =>
   sameItems(steps, next) && sameFields(rest, others);
 
-const Group = memo(function Group({ steps, lines, width, on, onGoTo }: GroupProps) {
+const Group = memo(function Group({ steps, lines, width, on, pane, onGoTo }: GroupProps) {
   const { setNodeRef, isOver } = useDroppable({
     id: `onto ${lines[0]}`,
     data: { act: "onto", target: lines[0] },
@@ -118,8 +139,12 @@ const Group = memo(function Group({ steps, lines, width, on, onGoTo }: GroupProp
   const layout = useMemo(() => layoutScore({ steps, width: width - 14, left: LEFT }), [steps, width]);
   const place = useRef<HTMLDivElement | null>(null);
   useEffect(() => {
-    if (on) place.current?.scrollIntoView({ block: "nearest" });
-  }, [on]);
+    const around = pane.current;
+    if (!on || !around) return;
+    const resized = new ResizeObserver(() => place.current && bringIntoSight(around, place.current));
+    resized.observe(around);
+    return () => resized.disconnect();
+  }, [on, pane]);
   const entries = [...new Set(steps.map((step) => step.entry))];
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the written form is the way by key; this is a short cut

@@ -34,11 +34,11 @@ export function Hands({
   return (
     <section
       aria-label={`${name} by hand`}
-      className="flex flex-wrap items-end gap-x-6 gap-y-2 rounded-card border border-hairline bg-panel px-4 pt-2 pb-3"
+      className="flex flex-wrap items-end gap-x-4 gap-y-1 rounded-card border border-hairline bg-panel px-4 pb-2"
     >
-      <div>
+      <div className="flex w-full flex-wrap items-center justify-between gap-x-4">
         <h2 className="font-bold">{name}</h2>
-        <div className="-ml-3 flex">
+        <div className="-mr-3 flex">
           <Act act="earlier" onAct={onAct} does="Earlier" icon={<ArrowUp size={18} aria-hidden />} />
           <Act act="later" onAct={onAct} does="Later" icon={<ArrowDown size={18} aria-hidden />} />
           {paired ? (
@@ -54,7 +54,7 @@ export function Hands({
         <Turned key={`${line} ${number.label}`} number={number} written={written} onWrite={onWrite} />
       ))}
       {lift && (
-        <div className="w-full text-[15px] text-faint">
+        <div className="w-full text-sm text-faint [&>p]:mr-2 [&>p]:inline">
           <Builds lift={lift} />
           {lift.reasons.filter(isRounding).map((reason) => (
             <p key={reason.text}>{reason.text}</p>
@@ -106,14 +106,15 @@ function Turned({
   };
   return (
     <label className="text-sm">
-      <span className="block text-faint">{number.label}</span>
+      <span className="block text-faint">{number.label.replace(", seconds", ", s")}</span>
       <input
         type="number"
+        aria-label={number.label}
         min={0}
         step={number.step}
         value={number.value}
         onChange={(event) => put(event.target.valueAsNumber)}
-        className="min-h-11 w-20 rounded-card border border-hairline bg-paper px-2 text-base font-semibold"
+        className="min-h-11 w-16 rounded-card border border-hairline bg-paper px-2 text-base font-semibold"
       />
     </label>
   );

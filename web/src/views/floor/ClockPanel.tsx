@@ -92,9 +92,7 @@ export const ClockPanel = memo(function ClockPanel({
         {working ? "" : "then "}
         {before && before.exercise !== step.exercise ? `${step.exercise}, ` : ""}
         {then}
-        {changeWords({ place, steps }) && (
-          <span className="opacity-75"> · {changeWords({ place, steps })}</span>
-        )}
+        {aside && <span className="opacity-75"> · {aside}</span>}
       </p>
       {working && after?.work && (
         <p className="mt-1 text-[15px] text-faint">

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { type ComponentProps, useDeferredValue, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { Status } from "@/app/Shell";
 import type { FloorView, Schemas } from "@/data/client";
@@ -8,6 +8,7 @@ import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
+import { sameFields, useStable } from "@/parts/stable";
 import { clock, kilograms, mannerWords, minutes, sideWords, targetWords } from "@/score/words";
 import { ClockPanel } from "./ClockPanel";
 import { Conflicts } from "./Conflicts";
@@ -124,6 +125,7 @@ function Play({ view }: { view: FloorView }) {
     : "";
   useRestSignals({ resting, endsAt: place.zero, rest: place.rest, say, now: moment, signals });
   useFloorKeys(playing);
+  const drawn = useLater({ steps, done: playing.done, at: place.work, before: place.before });
   const finished = place.work === null || playing.state === "finished";
   return (
     <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
@@ -135,7 +137,7 @@ function Play({ view }: { view: FloorView }) {
         playing={playing}
         onSettled={() => queries.invalidateQueries({ queryKey: floorKey(view.id) })}
       />
-      <CurrentGroup steps={steps} done={playing.done} at={place.work} before={place.before} />
+      <CurrentGroup {...drawn} />
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
@@ -171,6 +173,11 @@ function Play({ view }: { view: FloorView }) {
       </p>
     </div>
   );
+}
+
+/** What the score shows: it follows a tap once the tap itself has been painted. */
+function useLater(now: ComponentProps<typeof CurrentGroup>) {
+  return useDeferredValue(useStable(now, sameFields));
 }
 
 function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
