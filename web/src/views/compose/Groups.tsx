@@ -139,10 +139,11 @@ const Group = memo(function Group({ steps, lines, width, on, pane, onGoTo }: Gro
   const layout = useMemo(() => layoutScore({ steps, width: width - 14, left: LEFT }), [steps, width]);
   const place = useRef<HTMLDivElement | null>(null);
   useEffect(() => {
-    const around = pane.current;
-    if (!on || !around) return;
-    const resized = new ResizeObserver(() => place.current && bringIntoSight(around, place.current));
+    const [around, group] = [pane.current, place.current];
+    if (!on || !around || !group) return;
+    const resized = new ResizeObserver(() => bringIntoSight(around, group));
     resized.observe(around);
+    resized.observe(group);
     return () => resized.disconnect();
   }, [on, pane]);
   const entries = [...new Set(steps.map((step) => step.entry))];

@@ -7,6 +7,8 @@ import { Score } from "@/score/Score";
 import { effortWords, targetWords, tempoWords } from "@/score/words";
 import type { Done } from "./play";
 
+const still = matchMedia("(prefers-reduced-motion: reduce)");
+
 /** The score of the group that is on, with the place in it. */
 export const CurrentGroup = memo(function CurrentGroup({
   steps,
@@ -47,9 +49,13 @@ export const CurrentGroup = memo(function CurrentGroup({
   }, [own, shown, done, at, width, zoom, phone, left]);
   const now = layout.now;
   const long = layout.width * zoom > width;
+  const followed = useRef<number | null>(null);
   useEffect(() => {
-    if (now !== null && long)
-      scroller.current?.scrollTo({ left: now * zoom - width * 0.42, behavior: "smooth" });
+    if (now === null || !long) return;
+    const moved = followed.current !== null && followed.current !== now;
+    followed.current = now;
+    const left = now * zoom - width * 0.42;
+    scroller.current?.scrollTo({ left, behavior: moved && !still.matches ? "smooth" : "instant" });
   }, [now, long, zoom, width]);
   return (
     <div ref={ref} className="pt-4 pb-1">
