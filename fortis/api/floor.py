@@ -2,6 +2,7 @@
 
 from datetime import datetime
 from decimal import Decimal
+from functools import reduce
 from typing import Annotated
 from uuid import UUID
 
@@ -11,6 +12,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Now, Work, today
+from fortis.core.adjustments import Adjustments, Change, with_change
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.advice import AdviceTable, all_advice
 from fortis.core.strength.slowing import SLOWING, Slowing
@@ -50,34 +52,10 @@ class Cue(BaseModel):
     on: datetime
 
 
-class LoadFrom(BaseModel):
-    """Another load for a lift from one of its sets on."""
+class Changes(BaseModel):
+    """What a device changed of the plan, one change after the other."""
 
-    set: int = Field(ge=1, le=1000)
-    kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
-    side: list[Number] = Field(default=[], max_length=40)
-
-
-Entry = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
-GroupNumber = Annotated[str, Field(pattern=r"^\d{1,3}$")]
-Order = Annotated[list[Annotated[int, Field(ge=1, le=1000)]], Field(max_length=200)]
-
-
-class Adjustments(BaseModel):
-    """What was changed on the floor. Entries are named by group and place in it: `2.1`.
-
-    `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
-    the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-    groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
-    """
-
-    skipped: list[Annotated[str, Field(max_length=30)]] = Field(default=[], max_length=500)
-    extra: dict[Entry, Annotated[int, Field(ge=0, le=20)]] = {}
-    swapped: dict[Entry, Annotated[str, Field(min_length=1, max_length=80)]] = {}
-    loads: dict[Entry, LoadFrom] = {}
-    setups: dict[Entry, list[Annotated[str, Field(min_length=1, max_length=60)]]] = {}
-    order: Order = []
-    within: dict[GroupNumber, Order] = {}
+    changes: list[Change] = Field(min_length=1, max_length=1000)
 
 
 class FloorView(SessionCard):
@@ -146,7 +124,7 @@ def show(session_id: UUID, work: Work, now: Now) -> FloorView:
         unit=Unit(row.unit),
         timeline=timeline(prescription),
         bouts=recorded(row),
-        adjustments=Adjustments.model_validate(row.adjustments or {}),
+        adjustments=_adjustments(row),
         advice=all_advice(prescription, places.kit(work, row.place_id)),
         slowing=list(SLOWING),
         cues=_cues(work, row, prescription, now),
@@ -174,13 +152,18 @@ def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime
     return cues
 
 
-@router.put("/{session_id}/adjustments", status_code=204)
-def adjust(session_id: UUID, changed: Adjustments, work: Work, now: Now) -> Response:
-    """Keep what was changed on the floor."""
+@router.patch("/{session_id}/adjustments")
+def adjust(session_id: UUID, changed: Changes, work: Work, now: Now) -> Adjustments:
+    """Change the plan on the floor. What another device changed meanwhile stays; sent twice is sent once."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
-    row.adjustments = changed.model_dump(mode="json")
-    return Response(status_code=204)
+    adjustments = reduce(with_change, changed.changes, _adjustments(row))
+    row.adjustments = adjustments.model_dump(mode="json")
+    return adjustments
+
+
+def _adjustments(row: SessionRow) -> Adjustments:
+    return Adjustments.model_validate(row.adjustments or {})
 
 
 @router.post("/{session_id}/start")

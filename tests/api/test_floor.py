@@ -174,10 +174,18 @@ def test_what_was_changed_on_the_floor_is_kept(client, lifter, session_id):
         "order": [2, 1],
         "within": {"1": [2, 1]},
     }
-    assert client.put(f"/api/floor/{session_id}/adjustments", json=changed).status_code == 204
+    path = f"/api/floor/{session_id}/adjustments"
+
+    def change(before, after):
+        return client.patch(path, json={"changes": [{"before": before, "after": after}]})
+
+    assert change({}, changed).status_code == 200
     kept = client.get(f"/api/floor/{session_id}").json()["adjustments"]
     assert {key: kept[key] for key in changed} == changed
-    wrong = client.put(f"/api/floor/{session_id}/adjustments", json={"extra": {"one": 1}})
+    told = change({}, {"extra": {"2.1": 2}}).json()
+    assert told["extra"] == {"1.1": 1, "2.1": 2}
+    assert told["skipped"] == changed["skipped"]
+    wrong = change({}, {"extra": {"one": 1}})
     assert wrong.status_code == 422
 
 

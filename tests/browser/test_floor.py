@@ -367,6 +367,21 @@ def test_two_devices_say_different_things_and_the_lifter_chooses(browser, deskto
     other.context.close()
 
 
+def test_two_devices_change_the_plan_and_both_changes_stay(browser, desktop, serving):
+    begin(desktop)
+    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
+    other.goto(desktop.url)
+    other.get_by_role("button", name="Begin").wait_for()
+    for page, change in ((desktop, "One more set of back squat"), (other, "Leave this set out")):
+        page.get_by_role("button", name="Change the plan").click()
+        page.get_by_role("menuitem", name=change).click()
+        expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    expect(other.get_by_text("Back squat · Set 2 of 4")).to_be_visible()
+    desktop.reload()
+    expect(desktop.get_by_text("Back squat · Set 2 of 4")).to_be_visible()
+    other.context.close()
+
+
 def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
     """The page's clock jumps ahead as a throttled, hidden page's does; the rest left must not part from it."""
     desktop.clock.install()

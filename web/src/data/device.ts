@@ -12,7 +12,7 @@ export interface Entry {
   stamp: string;
   position?: Position;
   done?: Schemas["BoutDone"] | null;
-  adjustments?: Schemas["Adjustments"];
+  changes?: Schemas["Change"][];
   finishedAt?: string;
   /** Two answers for one bout: the other one, until the lifter has chosen. */
   conflict?: There;
@@ -51,16 +51,20 @@ export async function dropEntry(entry: Entry): Promise<void> {
   await (await device()).delete("entries", entry.key);
 }
 
-/** Let go of an entry that the record has taken; in the same stroke the session kept here has it too. */
-export async function handOver(entry: Entry): Promise<void> {
+/**
+ * Let go of an entry that the record has taken, with what the plan has become; in the same stroke the session kept
+ * here has it too. A newer word of another tab about the same thing stays.
+ */
+export async function handOver(entry: Entry, changed?: Schemas["Adjustments"]): Promise<void> {
   const stroke = (await device()).transaction(["entries", "played"], "readwrite");
   const played = await stroke.objectStore("played").get(entry.sessionId);
   if (played) {
-    const adjustments = entry.adjustments ?? played.adjustments;
+    const adjustments = changed ?? played.adjustments;
     const bouts = overlaid(played.bouts, [entry], entry.sessionId);
     await stroke.objectStore("played").put({ ...played, adjustments, bouts });
   }
-  await stroke.objectStore("entries").delete(entry.key);
+  const kept = await stroke.objectStore("entries").get(entry.key);
+  if (kept?.stamp === entry.stamp) await stroke.objectStore("entries").delete(entry.key);
   await stroke.done;
 }
 

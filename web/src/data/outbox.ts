@@ -30,7 +30,7 @@ class Outbox {
   /** Sessions of which the record took something before anybody here was told. */
   readonly untold = new Set<string>();
   /** Told of everything the record has taken, before it is let go here. */
-  onSaved: (entry: Entry, tonnageKg: number | undefined) => void = (entry) => {
+  onSaved: (entry: Entry, taken: Taken) => void = (entry) => {
     this.untold.add(entry.sessionId);
   };
 
@@ -65,9 +65,14 @@ class Outbox {
     });
   }
 
-  /** Keep what was changed on the floor, then try to send it. */
-  adjust(sessionId: string, adjustments: Schemas["Adjustments"]): Promise<void> {
-    return this.keep({ key: `${sessionId}/adjustments`, sessionId, adjustments, stamp: stamp() });
+  /**
+   * Keep a change of the plan, then try to send it. Earlier ones stay with it: one that is to be taken back may
+   * have arrived although nobody here was told.
+   */
+  adjust(sessionId: string, change: Schemas["Change"]): Promise<void> {
+    const key = `${sessionId}/adjustments`;
+    const changes = [...(this.waiting.get(key)?.changes ?? []), change];
+    return this.keep({ key, sessionId, changes, stamp: stamp() });
   }
 
   /** Keep that a session is over, then try to say so. */
@@ -140,10 +145,10 @@ class Outbox {
         this.retry = RETRY_FIRST;
         if (data?.version) this.versions.set(entry.key, data.version);
         if (entry.position && entry.done === null) this.versions.delete(entry.key);
-        this.onSaved(entry, data?.tonnage_kg);
+        this.onSaved(entry, data ?? {});
         if (still) {
           this.waiting.delete(entry.key);
-          await handOver(entry);
+          await handOver(entry, data?.adjustments);
         }
         this.changed(null);
         return true;
@@ -168,14 +173,21 @@ class Outbox {
 
 const stamp = () => crypto.getRandomValues(new Uint32Array(2)).join();
 
+/** What the record tells of an entry that it has taken. */
+interface Taken {
+  tonnage_kg?: number;
+  version?: number | null;
+  adjustments?: Schemas["Adjustments"];
+}
+
 interface Sent {
-  data?: { tonnage_kg: number; version?: number | null } | undefined;
+  data?: Taken | undefined;
   error?: unknown;
   response: Response;
 }
 
 async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promise<Sent> {
-  const { position, done, adjustments, finishedAt } = entry;
+  const { position, done, changes = [], finishedAt } = entry;
   const session = { params: { path: { session_id: sessionId } } };
   if (finishedAt) {
     const body = { finished_at: finishedAt };
@@ -183,9 +195,9 @@ async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promis
     return { error, response };
   }
   if (!position) {
-    const body = adjustments as Schemas["Adjustments"];
-    const { error, response } = await client.PUT("/api/floor/{session_id}/adjustments", { ...session, body });
-    return { error, response };
+    const body = { changes };
+    const told = await client.PATCH("/api/floor/{session_id}/adjustments", { ...session, body });
+    return { ...told, data: told.data && { adjustments: told.data } };
   }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
   const params = { path: { session_id: sessionId, ...position } };

@@ -24,22 +24,16 @@ export function overlaid(
   return [...byPlace.values()].sort((a, b) => Date.parse(a.done_at) - Date.parse(b.done_at));
 }
 
-/** The changes made on the floor: the last word about them, sent or not. */
-export const adjustmentsOf = (
-  recorded: Schemas["Adjustments"],
-  waiting: Entry[],
-  sessionId: string,
-): Schemas["Adjustments"] =>
-  waiting.find((each) => each.sessionId === sessionId && each.adjustments)?.adjustments ?? recorded;
-
 /** A session with what this device has to say of it laid over. */
 export function told(view: FloorView, waiting: Entry[]): FloorView {
-  const finished = waiting.some((each) => each.sessionId === view.id && each.finishedAt);
+  const own = waiting.filter((each) => each.sessionId === view.id);
+  const finished = own.some((each) => each.finishedAt);
+  const changes = own.flatMap((each) => each.changes ?? []);
   return {
     ...view,
     state: finished ? "finished" : view.state,
     bouts: overlaid(view.bouts, waiting, view.id),
-    adjustments: adjustmentsOf(view.adjustments, waiting, view.id),
+    adjustments: changes.at(-1)?.after ?? view.adjustments,
   };
 }
 

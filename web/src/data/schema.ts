@@ -314,16 +314,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Adjust
-         * @description Keep what was changed on the floor.
-         */
-        put: operations["adjust_api_floor__session_id__adjustments_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Adjust
+         * @description Change the plan on the floor. What another device changed meanwhile stays changed; sent twice is sent once.
+         */
+        patch: operations["adjust_api_floor__session_id__adjustments_patch"];
         trace?: never;
     };
     "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}": {
@@ -1052,6 +1052,22 @@ export interface components {
             kg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Change
+         * @description One change of the plan: how it stood `before`, and `after`.
+         */
+        Change: {
+            after: components["schemas"]["Adjustments"];
+            before: components["schemas"]["Adjustments"];
+        };
+        /**
+         * Changes
+         * @description What a device changed of the plan, one change after the other.
+         */
+        Changes: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
         };
         /**
          * Combination
@@ -3558,7 +3574,7 @@ export interface operations {
             };
         };
     };
-    adjust_api_floor__session_id__adjustments_put: {
+    adjust_api_floor__session_id__adjustments_patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -3569,16 +3585,18 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Adjustments"];
+                "application/json": components["schemas"]["Changes"];
             };
         };
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Adjustments"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -66,7 +66,7 @@ export function useSession(view: FloorView) {
 
   useEffect(() => {
     if (outbox.untold.delete(id)) void queries.invalidateQueries({ queryKey: floorKey(id) });
-    outbox.onSaved = (entry, tonnageKg) => {
+    outbox.onSaved = (entry, taken) => {
       queries.setQueryData<FloorView>(
         floorKey(entry.sessionId),
         (old) =>
@@ -74,8 +74,8 @@ export function useSession(view: FloorView) {
             ...old,
             state: entry.finishedAt ? "finished" : old.state,
             bouts: overlaid(old.bouts, [entry], entry.sessionId),
-            adjustments: entry.adjustments ?? old.adjustments,
-            tonnage_kg: tonnageKg ?? old.tonnage_kg,
+            adjustments: taken.adjustments ?? old.adjustments,
+            tonnage_kg: taken.tonnage_kg ?? old.tonnage_kg,
           },
       );
     };
@@ -93,7 +93,10 @@ export function useSession(view: FloorView) {
 
   /** Make something true: in this view at once, on this device next, in the record when it can be. */
   const put = ({ bout, changes }: Said, which: "before" | "after") => {
-    if (changes) void outbox.adjust(id, changes[which]);
+    if (changes) {
+      const { before, after } = changes;
+      void outbox.adjust(id, which === "after" ? changes : { before: after, after: before });
+    }
     if (bout) void outbox.put(id, bout.position, bout[which]);
   };
 

@@ -1,0 +1,71 @@
+"""What was changed of a plan while it was played, and how two devices that change it are brought together."""
+
+from collections.abc import Sequence
+from decimal import Decimal
+from typing import Annotated, Any
+
+from pydantic import ConfigDict, Field
+
+from fortis.core.value import Number, Value
+
+
+class LoadFrom(Value):
+    """Another load for a lift from one of its sets on."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=False)
+
+    set: int = Field(ge=1, le=1000)
+    kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
+    side: Annotated[tuple[Number, ...], Field(max_length=40)] = ()
+
+
+EntryName = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
+GroupNumber = Annotated[str, Field(pattern=r"^\d{1,3}$")]
+Order = Annotated[tuple[Annotated[int, Field(ge=1, le=1000)], ...], Field(max_length=200)]
+Worn = tuple[Annotated[str, Field(min_length=1, max_length=60)], ...]
+
+
+class Adjustments(Value):
+    """What was changed on the floor. Entries are named by group and place in it: `2.1`.
+
+    `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
+    the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
+    groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
+    """
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=False)
+
+    skipped: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=500)] = ()
+    extra: dict[EntryName, Annotated[int, Field(ge=0, le=20)]] = {}
+    swapped: dict[EntryName, Annotated[str, Field(min_length=1, max_length=80)]] = {}
+    loads: dict[EntryName, LoadFrom] = {}
+    setups: dict[EntryName, Worn] = {}
+    order: Order = ()
+    within: dict[GroupNumber, Order] = {}
+
+
+class Change(Value):
+    """One change of the plan: how it stood `before`, and `after`."""
+
+    before: Adjustments
+    after: Adjustments
+
+
+def with_change(there: Adjustments, change: Change) -> Adjustments:
+    """What is `there`, with what `change` changes, and nothing else. Made twice it is made once."""
+    fields: dict[str, Any] = {}
+    for name in Adjustments.model_fields:
+        now, before, after = (getattr(each, name) for each in (there, change.before, change.after))
+        if name == "skipped":
+            fields[name] = _list(now, before, after)
+        elif isinstance(after, dict):
+            kept = {key: value for key, value in now.items() if key in after or key not in before}
+            fields[name] = kept | {key: value for key, value in after.items() if before.get(key) != value}
+        else:
+            fields[name] = now if after == before else after
+    return Adjustments(**fields)
+
+
+def _list(now: Sequence[str], before: Sequence[str], after: Sequence[str]) -> tuple[str, ...]:
+    kept = [item for item in now if item in after or item not in before]
+    return (*kept, *(item for item in after if item not in before and item not in kept))
