@@ -310,6 +310,25 @@ def test_cues_set_up_half_reps_and_loads_are_noted_and_come_back(desktop, servin
     expect(desktop.get_by_text("Cue from last time: hips lower")).to_be_visible()
 
 
+def test_a_hold_is_counted_in_seconds_and_its_end_is_heard(desktop, serving):
+    desktop.add_init_script(
+        "window.buzzed = []; navigator.vibrate = (pattern) => buzzed.push(Math.round(performance.now()));"
+    )
+    begin(desktop, "# Browser day\nHollow hold: 2 x hold 2s rest 60s\n")
+    desktop.get_by_role("button", name="Begin").click()
+    began = desktop.evaluate("performance.now()")
+    desktop.wait_for_function("buzzed.length > 0")
+    assert desktop.evaluate("buzzed[0]") - began > 1_500
+    desktop.get_by_role("button", name=re.compile("^Done")).click()
+    held = desktop.get_by_role("radiogroup", name="Seconds held")
+    held.get_by_role("radio", name="5 seconds").click()
+    expect(desktop.get_by_text("5 s held")).to_be_visible()
+    held.get_by_role("radio", name="0 seconds", exact=True).click()
+    expect(desktop.get_by_text("Held shorter than planned")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[7:10] for row in recorded(serving)] == [(0, 0, 0)]
+
+
 def test_tapped_reps_are_timed_and_their_slowing_told(desktop, serving):
     begin(desktop, "# Browser day\nBack squat: 5 at 60 kg leave 2 tempo 2-0-1-0\nRing row: 8 at bw\n")
     desktop.keyboard.press("Space")

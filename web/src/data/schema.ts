@@ -321,7 +321,7 @@ export interface paths {
         head?: never;
         /**
          * Adjust
-         * @description Change the plan on the floor. What another device changed meanwhile stays changed; sent twice is sent once.
+         * @description Change the plan on the floor. What another device changed meanwhile stays; sent twice is sent once.
          */
         patch: operations["adjust_api_floor__session_id__adjustments_patch"];
         trace?: never;

@@ -31,14 +31,16 @@ export const ClockPanel = memo(function ClockPanel({
   if (!step || place.work === null) return null;
   const { advance, addRest, tap, skip, pause } = acts;
   const change = changeWords({ place, steps });
-  const toDo =
-    place.mode === "ready" && place.before !== null && change !== NO_CHANGE ? beginning(change) : "";
+  const before = place.before === null ? undefined : steps[place.before];
+  const manner = mannerWords(step);
+  const otherWay = before && mannerWords(before) !== manner ? manner : "";
+  const changing = [change === NO_CHANGE ? "" : change, otherWay].filter(Boolean).join(", ");
+  const toDo = place.mode === "ready" && before ? beginning(changing) : "";
   const aside = toDo ? "" : change;
   const working = place.mode === "working";
   const resting = place.mode === "resting";
   const justOver = place.mode === "over" && moment() - place.zero < FLASHING;
   const petrol = resting || place.mode === "over";
-  const before = place.before === null ? undefined : steps[place.before];
   const then = askedWords(step);
   const after = place.work === null ? null : following(steps, place.work);
   const taps = mark.taps?.length ?? 0;
@@ -85,7 +87,7 @@ export const ClockPanel = memo(function ClockPanel({
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : "then"}
           <b className="narrow block text-3xl whitespace-nowrap">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
-          {mannerWords(step) || aside}
+          {(toDo && otherWay ? "" : manner) || aside}
         </p>
       </Running>
       <p className="mt-3 hidden text-lg lg:block">
@@ -215,7 +217,7 @@ function headline({ place, steps }: Pick<Playing, "place" | "steps">): string {
   if (!step) return "";
   if (place.stoodAt !== null) return "The clock stands";
   if (place.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
-  if (place.mode === "resting") return place.short ? "Breathe, stay with it" : "Rest";
+  if (place.mode === "resting") return place.short && !step.warm_up ? "Breathe, stay with it" : "Rest";
   if (place.mode === "over") return "Rest is over";
   return place.before === null ? "When you are ready" : "Straight on";
 }

@@ -38,7 +38,7 @@ export function Extras({
         <Counter
           name="Seconds held"
           value={bout.seconds}
-          step={5}
+          step={1}
           onChange={(seconds) => record(index, { seconds })}
         />
       )}

@@ -18,7 +18,7 @@ import { LoadPanel } from "./LoadPanel";
 import { More } from "./More";
 import { moment } from "./moment";
 import { secondsLeft } from "./play";
-import { useRestSignals, useSignals, useWakeLock } from "./signals";
+import { useEndSignals, useSignals, useWakeLock } from "./signals";
 import { useMoment } from "./ticking";
 import { useFloorKeys } from "./useFloorKeys";
 import { type Playing, useSession } from "./useSession";
@@ -119,11 +119,18 @@ function Play({ view }: { view: FloorView }) {
   const awake = useWakeLock();
   const queries = useQueryClient();
   const next = place.work === null ? undefined : steps[place.work];
-  const resting = place.mode === "resting" && place.stoodAt === null;
   const say = next
     ? `Rest is over. ${[next.exercise + sideWords(next.side), targetWords(next.target), mannerWords(next)].filter(Boolean).join(", ")}.`
     : "";
-  useRestSignals({ resting, endsAt: place.zero, rest: place.rest, say, now: moment, signals });
+  const held = place.mode === "working" && next?.target?.kind === "hold" ? next.target.seconds : null;
+  useEndSignals({
+    runs: place.stoodAt === null && (place.mode === "resting" || held !== null),
+    endsAt: place.zero + (held ?? 0) * 1000,
+    seconds: held ?? place.rest,
+    say: held === null ? say : `${held} seconds: let go.`,
+    now: moment,
+    signals,
+  });
   useFloorKeys(playing);
   const drawn = useLater({ steps, done: playing.done, at: place.work, before: place.before });
   const finished = place.work === null || playing.state === "finished";

@@ -2,11 +2,11 @@ import { clsx } from "clsx";
 import { RadioGroup } from "radix-ui";
 import { memo, type PointerEvent, useCallback, useState } from "react";
 import type { Bout, Step } from "@/data/client";
-import { countOf, mostReps, repsSaid } from "./play";
+import { sameItems, useStable } from "@/parts/stable";
+import { countOf, offered, repsSaid } from "./play";
 import type { Playing } from "./useSession";
 
 const MOST_RESERVE = 5;
-const SHOWN = 16;
 
 /**
  * The row of notes: tap the last rep done, then how many were left; or press on the rep, slide to the
@@ -26,8 +26,8 @@ export function NotesRow({
   const onReps = useCallback((reps: number) => record(index, repsSaid(step, reps)), [record, index, step]);
   const onReserve = useCallback((reserve: number) => record(index, { reserve }), [record, index]);
   const reps = bout ? countOf(step, bout) : null;
-  const most = Math.max(mostReps(step.target), (reps ?? 0) + 1);
-  const first = Math.max(most - SHOWN + 1, 0);
+  const choice = useStable(offered(step.target, reps), sameItems);
+  const held = step.target?.kind === "hold";
   const [pressed, setPressed] = useState<number | null>(null);
 
   /** Nothing is recorded before the finger lifts: what it slides to must not move away under it. */
@@ -51,40 +51,41 @@ export function NotesRow({
 
   return (
     <div onPointerDown={press} className="touch-none space-y-3 select-none">
-      <RepsDone first={first} most={most} reps={pressed ?? reps} onReps={onReps} />
+      <RepsDone choice={choice} held={held} reps={pressed ?? reps} onReps={onReps} />
       <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
-        {bout && <DoneInWords bout={bout} />}
+        {bout && <DoneInWords bout={bout} asks={!step.warm_up} />}
       </p>
     </div>
   );
 }
 
 const RepsDone = memo(function RepsDone({
-  first,
-  most,
+  choice,
+  held,
   reps,
   onReps,
 }: {
-  first: number;
-  most: number;
+  choice: number[];
+  /** Seconds of a hold, not reps. */
+  held: boolean;
   reps: number | null;
   onReps: (reps: number) => void;
 }) {
   const isDone = (rep: number) => reps !== null && rep > 0 && rep <= reps;
   return (
     <RadioGroup.Root
-      aria-label="Reps done"
+      aria-label={held ? "Seconds held" : "Reps done"}
       value={reps === null ? "" : String(reps)}
       onValueChange={(value) => onReps(Number(value))}
       className="flex flex-wrap gap-x-0.5 gap-y-1"
     >
-      {Array.from({ length: most - first + 1 }, (_, place) => first + place).map((rep) => (
+      {choice.map((rep) => (
         <RadioGroup.Item
           key={rep}
           value={String(rep)}
           data-rep={rep}
-          aria-label={rep === 1 ? "1 rep" : `${rep} reps`}
+          aria-label={held ? `${rep} seconds` : rep === 1 ? "1 rep" : `${rep} reps`}
           className={clsx(
             "group grid size-11 place-items-center font-bold",
             isDone(rep) ? "text-paper" : "text-ink",
@@ -103,7 +104,7 @@ const RepsDone = memo(function RepsDone({
           </span>
         </RadioGroup.Item>
       ))}
-      <RowName>done</RowName>
+      <RowName>{held ? "s held" : "done"}</RowName>
     </RadioGroup.Root>
   );
 });
@@ -155,7 +156,7 @@ const RowName = ({ children }: { children: string }) => (
   </span>
 );
 
-function DoneInWords({ bout }: { bout: Bout }) {
+function DoneInWords({ bout, asks }: { bout: Bout; asks: boolean }) {
   const parts = [
     bout.seconds && `${bout.seconds} s held`,
     (bout.reps || !(bout.seconds || bout.partial_reps)) && `${bout.reps} done`,
@@ -166,7 +167,7 @@ function DoneInWords({ bout }: { bout: Bout }) {
     <>
       {done}
       {bout.reserve !== null && <span className="text-work">{`, ${bout.reserve} left in the tank`}</span>}
-      {bout.reserve === null && <span className="font-normal text-faint">. How many were left?</span>}
+      {bout.reserve === null && asks && <span className="font-normal text-faint">. How many were left?</span>}
     </>
   );
 }

@@ -79,7 +79,7 @@ export function WhatHappened({
       </ToggleGroup.Root>
       {bout && bout.ended === null && (
         <p className="mt-2 border-l-4 border-look pl-3 text-[15px]">
-          Fewer reps than planned: what ended it?
+          {step.target?.kind === "hold" ? "Held shorter" : "Fewer reps"} than planned: what ended it?
         </p>
       )}
       <AdviceNote playing={playing} />

@@ -6,9 +6,10 @@ import {
   byStep,
   clockAt,
   countOf,
+  leastOf,
   modeAt,
-  mostReps,
   NO_MARK,
+  offered,
   placeOf,
   positionOf,
   repsSaid,
@@ -103,9 +104,21 @@ describe("what is recorded", () => {
     expect(repsSaid(step(0), 3)).toEqual({ reps: 3 });
   });
 
-  it("offers two reps past the target", () => {
-    expect(mostReps(step(0).target)).toBe(7);
-    expect(mostReps({ kind: "range", low: 8, high: 10 })).toBe(12);
+  it("offers two reps past the target, and one past what was done", () => {
+    expect(offered(step(0).target, null)).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
+    expect(offered({ kind: "range", low: 8, high: 10 }, 14).at(-1)).toBe(15);
+    expect(offered({ kind: "reps", count: 30 }, null)[0]).toBe(17);
+  });
+
+  it("counts a hold in seconds", () => {
+    const hold = work({ hold: 20 });
+    expect(offered(hold.target, 18)).toEqual([0, 5, 10, 15, 18, 20, 25]);
+    expect(offered({ kind: "hold", seconds: 90 }, null)).toEqual([0, 15, 30, 45, 60, 75, 90, 105]);
+    expect(asPlanned(hold, START, 17.6)).toMatchObject({ reps: 0, seconds: 18 });
+    expect(asPlanned(hold, START)).toMatchObject({ reps: 0, seconds: 20 });
+    expect(repsSaid(hold, 15)).toEqual({ reps: 0, seconds: 15 });
+    expect(countOf(hold, { reps: 0, seconds: 15 })).toBe(15);
+    expect(leastOf(hold)).toBe(19);
   });
 
   it("lays the lifter's last word over the server's", () => {

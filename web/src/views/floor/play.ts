@@ -121,30 +121,33 @@ export type BoutDone = Schemas["BoutDone"];
 export const isHalf = ({ range_of_motion }: Pick<Step, "range_of_motion">): boolean =>
   range_of_motion === "stretched halves" || range_of_motion === "shortened halves";
 
-/** What a tap on a number of reps says: half reps on top of full ones are told apart and stay. */
-export const repsSaid = (
-  step: Pick<Step, "range_of_motion">,
-  reps: number,
-): { reps: number; partial_reps?: number } => (isHalf(step) ? { reps: 0, partial_reps: reps } : { reps });
+type Counted = Pick<Step, "range_of_motion" | "target">;
+type Count = Pick<BoutDone, "reps"> & Partial<Pick<BoutDone, "partial_reps" | "seconds">>;
 
-/** The reps that count of a bout: the half ones where those were asked for. */
-export const countOf = (
-  step: Pick<Step, "range_of_motion">,
-  bout: Pick<BoutDone, "reps" | "partial_reps">,
-): number => (isHalf(step) ? (bout.partial_reps ?? 0) : bout.reps);
+/** What a number said of a bout means: reps, half reps where those were asked for, the seconds of a hold. */
+export function repsSaid(step: Counted, said: number): Count {
+  if (step.target?.kind === "hold") return { reps: 0, seconds: said };
+  return isHalf(step) ? { reps: 0, partial_reps: said } : { reps: said };
+}
+
+/** What counts of a bout: its reps, the half ones where those were asked for, the seconds of a hold. */
+export function countOf(step: Counted, bout: Count): number {
+  if (step.target?.kind === "hold") return bout.seconds ?? 0;
+  return isHalf(step) ? (bout.partial_reps ?? 0) : bout.reps;
+}
 
 /** A bout done just as planned, as far as the plan says. */
 export function asPlanned(step: Step, at: number, elapsed = 0, taps: number[] = []): BoutDone {
-  const hold = step.target?.kind === "hold";
-  const reps = taps.length || (step.reps ?? 0);
+  const { target } = step;
+  const count = target?.kind === "hold" ? Math.round(elapsed) || target.seconds : taps.length || step.reps;
   return {
     exercise: step.exercise,
     setup: step.setup,
     side: step.side,
     kg: step.load?.kg ?? null,
     partial_reps: 0,
-    ...repsSaid(step, hold ? 0 : reps),
-    seconds: hold && step.target?.kind === "hold" ? Math.round(elapsed) || step.target.seconds : 0,
+    seconds: 0,
+    ...repsSaid(step, count ?? 0),
     reserve: null,
     ended: "target met",
     note: "",
@@ -169,8 +172,9 @@ export const toSend = (bout: Bout, doneAt: string): BoutDone => ({
   done_at: doneAt,
 });
 
-/** The fewest reps that meet what a step asks. */
-export function leastReps({ target }: Pick<Step, "target">): number {
+/** The least that meets what a step asks: in reps, or in seconds of a hold, where letting go takes a moment. */
+export function leastOf({ target }: Pick<Step, "target">): number {
+  if (target?.kind === "hold") return Math.floor(target.seconds * 0.95);
   return target?.kind === "reps" ? target.count : target?.kind === "range" ? target.low : 0;
 }
 
@@ -227,9 +231,20 @@ export function slowingOf(taps: readonly number[]): { usual: number; last: numbe
   return { usual, last, times: usual > 0 ? last / usual : 1 };
 }
 
-/** The most reps the row of notes offers: two past the target, or a full dozen where there is none. */
-export function mostReps(target: Step["target"]): number {
-  if (target?.kind === "reps") return target.count + 2;
-  if (target?.kind === "range") return target.high + 2;
-  return 14;
+const SHOWN = 16;
+
+/**
+ * The numbers that the row of notes offers, `count` among them: none, and up to two past the target (a full dozen
+ * and two where there is none); of a hold seconds in even steps.
+ */
+export function offered(target: Step["target"], count: number | null): number[] {
+  if (target?.kind === "hold") {
+    const apart = Math.max(Math.ceil(target.seconds / 6 / 5) * 5, 5);
+    const steps = Array.from({ length: Math.ceil(target.seconds / apart) + 2 }, (_, place) => place * apart);
+    return [...new Set([...steps, target.seconds, count ?? 0])].sort((a, b) => a - b);
+  }
+  const asked = target?.kind === "reps" ? target.count : target?.kind === "range" ? target.high : 12;
+  const most = Math.max(asked + 2, (count ?? 0) + 1);
+  const first = Math.max(most - SHOWN + 1, 0);
+  return Array.from({ length: most - first + 1 }, (_, place) => first + place);
 }

@@ -57,20 +57,20 @@ function tone(after: number, hertz: number, seconds: number): OscillatorNode | u
 export const tick = (high: boolean) => tone(0, high ? 880 : 520, 0.08);
 
 /**
- * Announces the end of a rest: by sound, with a lead-in of three seconds on short ones, by vibration and, where
- * asked for, by voice. `endsAt` is in milliseconds.
+ * Announces the end of a rest or of a hold: by sound, with a lead-in of three seconds on short ones, by vibration
+ * and, where asked for, by voice. `endsAt` is in milliseconds, what runs until then takes `seconds`.
  */
-export function useRestSignals({
-  resting,
+export function useEndSignals({
+  runs,
   endsAt,
-  rest,
+  seconds,
   say,
   now,
   signals,
 }: {
-  resting: boolean;
+  runs: boolean;
   endsAt: number;
-  rest: number;
+  seconds: number;
   say: string;
   now: () => number;
   signals: Signals;
@@ -78,13 +78,13 @@ export function useRestSignals({
   const words = useRef(say);
   words.current = say;
   useEffect(() => {
-    if (!resting) return;
+    if (!runs || endsAt <= now()) return;
     const left = (endsAt - now()) / 1000;
     const tones: ReturnType<typeof tone>[] = [];
     const sound = () => {
       const left = (endsAt - now()) / 1000;
       tones.push(tone(left, 880, 0.5));
-      for (let before = 1; before <= LEAD_IN && rest <= SHORT; before++)
+      for (let before = 1; before <= LEAD_IN && seconds <= SHORT; before++)
         if (left > before) tones.push(tone(left - before, 440, 0.12));
     };
     const afterPaint = signals.sound ? setTimeout(sound, AFTER_PAINT) : undefined;
@@ -100,7 +100,7 @@ export function useRestSignals({
       clearTimeout(timer);
       for (const each of tones) each?.stop();
     };
-  }, [resting, endsAt, rest, now, signals]);
+  }, [runs, endsAt, seconds, now, signals]);
 }
 
 /** Keep the screen awake while a session is played. False where this browser cannot. */

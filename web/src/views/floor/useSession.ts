@@ -16,7 +16,7 @@ import {
   byStep,
   clockAt,
   countOf,
-  leastReps,
+  leastOf,
   type Mark,
   modeAt,
   NO_MARK,
@@ -129,7 +129,7 @@ export function useSession(view: FloorView) {
     const base = before ?? asPlanned(step, moment(), elapsed, taps);
     const next = { ...base, ...part };
     if (part.ended === undefined) {
-      const short = countOf(step, next) < leastReps(step);
+      const short = countOf(step, next) < leastOf(step);
       if (short && next.ended === "target met") next.ended = null;
       if (!short && next.ended === null) next.ended = "target met";
     }
