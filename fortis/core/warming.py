@@ -49,7 +49,7 @@ def _warm_up_of(first: PlannedSet, kit: Kit, school: School, warm: frozenset[Mus
     if len(bands) > 1:
         bouts += _band_by_band(len(bouts), bands, settled)
     bouts[-1] = bouts[-1].model_copy(update={"rest": 0})
-    own = {"number": WARM_UP, "bouts": tuple(bouts), "rest": REST_BEFORE_WORK, "every": None}
+    own = {"number": WARM_UP, "bouts": tuple(bouts), "rest": REST_BEFORE_WORK, "every": None, "block": None}
     return first.model_copy(update={**own, "setup": _bare(first)})
 
 

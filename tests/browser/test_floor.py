@@ -247,6 +247,7 @@ def test_the_members_of_a_pair_change_places(desktop, serving):
         expect(resting).to_have_count(1 if "row · Set 3" not in lift and "Ring dip · Set 2" in lift else 0)
     expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert len(recorded(serving)) == 6
 
 
@@ -327,6 +328,53 @@ def test_a_hold_is_counted_in_seconds_and_its_end_is_heard(desktop, serving):
     expect(desktop.get_by_text("Held shorter than planned")).to_be_visible()
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert [row[7:10] for row in recorded(serving)] == [(0, 0, 0)]
+
+
+AGAINST_THE_CLOCK = """# Browser day
+pair, for 2 min:
+  Push-up: 8 leave 2
+  Ring row: 6 leave 2
+Kettlebell swing: 3 x 5 at 24 kg every 60s
+"""
+
+
+def test_a_block_takes_the_rounds_that_fit_and_starts_keep_to_the_clock(desktop, serving):
+    desktop.clock.install()
+    begin(desktop, AGAINST_THE_CLOCK)
+    load, panel = desktop.get_by_role("region", name="Load"), desktop.get_by_role("region", name="Clock")
+
+    def press(then):
+        desktop.keyboard.press("Space")
+        desktop.clock.run_for(then * 1000)
+
+    expect(load).to_contain_text("Push-up · Set 1 of 2")
+    for _ in range(4):
+        press(10)
+        press(2)
+    expect(load).to_contain_text("Push-up · Set 3 of 3")
+    expect(panel.get_by_role("timer", name="Left of the block")).to_have_text("1:12")
+    press(10)
+    desktop.clock.run_for(70_000)
+    expect(panel.get_by_text("The time of the block is over")).to_be_visible()
+    press(2)
+    expect(load).to_contain_text("Kettlebell swing · Set 1 of 3")
+    desktop.get_by_role("button", name="Undo").click()
+    expect(load).to_contain_text("Push-up · Set 3 of 3")
+    expect(panel.get_by_text("The block is over")).to_be_visible()
+    desktop.get_by_role("button", name="Leave the block").click()
+    expect(load).to_contain_text("Kettlebell swing · Set 1 of 3")
+    desktop.clock.run_for(1_000)
+    press(20)
+    press(1)
+    expect(panel.get_by_text("Until the next start")).to_be_visible()
+    expect(panel.get_by_role("timer", name="Rest left")).to_have_text("0:39")
+    desktop.clock.run_for(45_000)
+    expect(panel.get_by_text("Start now")).to_be_visible()
+    press(20)
+    press(1)
+    expect(panel.get_by_role("timer", name="Rest left")).to_have_text("0:33")
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert len(recorded(serving)) == 6
 
 
 def test_tapped_reps_are_timed_and_their_slowing_told(desktop, serving):

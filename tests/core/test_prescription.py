@@ -88,16 +88,21 @@ def test_holds_tempo_and_sides_take_their_time():
 def test_sets_that_start_every_so_often_rest_what_is_left():
     clean = steps("Clean: 4 x 2 at 80 kg every 60s")
     assert [(step.kind, step.seconds) for step in clean] == [("work", 6), ("rest", 54)] * 3 + [("work", 6)]
+    assert {step.every for step in clean if step.kind == "rest"} == {60}
 
 
 def test_rounds_that_start_every_so_often_count_the_whole_round():
     pair = steps("pair, 2 rounds, every 60s:\n  Dip: 5\n  Row: 5")
-    assert [step.seconds for step in pair if step.kind == "rest"] == [60 - 15 - 5 - 15]
+    assert [(step.seconds, step.every) for step in pair if step.kind == "rest"] == [(60 - 15 - 5 - 15, 60)]
+    assert [step.every for step in steps("pair, 1 round, every 60s:\n  Dip: 5\n  Row: 5\nCurl: 5")] == [None] * 6
 
 
 def test_a_block_of_minutes_takes_the_rounds_that_fit():
     assert len(laid("pair, for 8 min:\n  Dip: 10\n  Row: 10").sets) == 2 * (480 // (30 + 5 + 30 + 5))
     assert len(laid("pair, for 8 min, every 2:00:\n  Dip: 10\n  Row: 10").sets) == 8
+    mixed = steps("pair, for 2 min:\n  Dip: 10\n  Row: 10\nCurl: 5; 10 for 5 min")
+    blocks = {(step.exercise, step.block and step.block.seconds) for step in mixed if step.kind == "work"}
+    assert blocks == {("Dip", 120), ("Row", 120), ("Curl", None), ("Curl", 300)}
 
 
 def test_a_percentage_of_a_chosen_max_needs_no_estimate():

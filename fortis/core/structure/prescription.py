@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
 from itertools import count
-from typing import Any
+from typing import Any, NamedTuple
 
 from pydantic import model_validator
 
@@ -111,6 +111,13 @@ class PlannedBout(Value):
     settled: Settled | None = None
 
 
+class Block(Value):
+    """A block against the clock, in which as many rounds are done as fit. `number` tells those of a group apart."""
+
+    number: int
+    seconds: int
+
+
 class PlannedSet(Value):
     """One set of the plan in its place. `lift` is what was known of the exercise when it was laid out.
 
@@ -128,6 +135,7 @@ class PlannedSet(Value):
     bouts: tuple[PlannedBout, ...]
     rest: int
     every: int | None = None
+    block: Block | None = None
 
     @model_validator(mode="before")
     @classmethod
@@ -184,6 +192,15 @@ def _group(
     return tuple(_straight(number, members[0]) if group.is_straight else _in_turn(number, group, members))
 
 
+class _Unrolled(NamedTuple):
+    """A set of an entry: the run it belongs to, its step within that (for climbs), the rest after it, its block."""
+
+    run: Sets
+    step: int
+    rest: int | None
+    block: Block | None
+
+
 @dataclass(frozen=True)
 class _Member:
     """An entry in its place in the group, with what is known of its lift."""
@@ -194,15 +211,13 @@ class _Member:
     weaker: Side
     laid_out: dict[tuple[int, int], tuple[PlannedBout, ...]] = field(default_factory=dict)
 
-    def unrolled(self) -> Iterator[tuple[Sets, int, int | None]]:
-        """The run each set belongs to, its step within that (for climbs), and the rest after it.
-
-        A rest written once at the end of the line holds for the runs before it too.
-        """
+    def unrolled(self) -> Iterator[_Unrolled]:
+        """Every set of the entry. A rest written once at the end of the line holds for the runs before it too."""
         for index, run in enumerate(self.entry.sets):
             rest = next((later.rest for later in self.entry.sets[index:] if later.rest), None)
+            block = Block(number=index + 1, seconds=run.span) if run.span else None
             for step in range(self.sets_of(run)):
-                yield run, step, rest
+                yield _Unrolled(run, step, rest, block)
 
     def sets_of(self, run: Sets) -> int:
         """How many sets a run has: as written, or as many as fit its block of minutes."""
@@ -219,7 +234,9 @@ class _Member:
             for index, bout in enumerate(each.bouts)
         )
 
-    def planned(self, group: int, turn: int, each: Set, step: int, rest: int, every: int | None) -> PlannedSet:
+    def planned(
+        self, group: int, turn: int, each: Set, step: int, rest: int, every: int | None, block: Block | None
+    ) -> PlannedSet:
         """One set of the plan: the member's set number `turn`, which is step `step` of its run."""
         return PlannedSet(
             group=group,
@@ -232,6 +249,7 @@ class _Member:
             bouts=self._bouts(each, step),
             rest=rest,
             every=every,
+            block=block,
         )
 
     def _bouts(self, each: Set, step: int) -> tuple[PlannedBout, ...]:
@@ -244,14 +262,15 @@ class _Member:
 
 
 def _straight(number: int, member: _Member) -> Iterator[PlannedSet]:
-    for turn, (run, step, rest) in enumerate(member.unrolled(), start=1):
+    for turn, (run, step, rest, block) in enumerate(member.unrolled(), start=1):
         rest_after = rest or _usual_rest(run.each)
-        yield member.planned(number, turn, run.each, step, rest_after, run.every)
+        yield member.planned(number, turn, run.each, step, rest_after, run.every, block)
 
 
 def _in_turn(number: int, group: Group, of: list[_Member]) -> Iterator[PlannedSet]:
     """Go round the members; one with a single set repeats it every round, others do one of theirs a round."""
     members = [list(member.unrolled()) for member in of]
+    block = Block(number=1, seconds=group.span) if group.span else None
     rounds = max(_rounds_that_fit(group, of) or group.rounds or 1, *(len(member) for member in members))
     turns = [
         (turn, index)
@@ -261,11 +280,11 @@ def _in_turn(number: int, group: Group, of: list[_Member]) -> Iterator[PlannedSe
     ]
     for place, (turn, index) in enumerate(turns):
         member = members[index]
-        run, step, rest = member[turn] if len(member) > 1 else (member[0][0], turn, member[0][2])
+        run, step, rest, _ = member[turn] if len(member) > 1 else member[0]._replace(step=turn)
         last_of_round = place + 1 == len(turns) or turns[place + 1][0] > turn
         after = _after_round(group) if last_of_round else (group.between or 0)
         every = group.every if last_of_round else None
-        yield of[index].planned(number, turn + 1, run.each, step, rest or after, every)
+        yield of[index].planned(number, turn + 1, run.each, step, rest or after, every, block)
 
 
 def _after_round(group: Group) -> int:

@@ -24,7 +24,7 @@ from fortis.core.structure.model import (
     WeightRange,
 )
 from fortis.core.structure.pace import USUAL_PACE, Pace, expected_reps, load_change_seconds, work_seconds
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
+from fortis.core.structure.prescription import Block, PlannedBout, PlannedSet, Prescription, Settled
 from fortis.core.structure.writing import write_effort, write_reps
 from fortis.core.units import Unit, to_kg
 from fortis.core.value import Kilograms, Number, Value
@@ -51,7 +51,9 @@ class StepLoad(Value):
 class Step(Value):
     """One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
 
-    A rest or a change stands before the work it leads to and carries that work's position.
+    A rest or a change stands before the work it leads to and carries that work's position. A rest with `every` ends
+    so many seconds after the round before it began; work with a `block` is done for as many rounds
+    as fit into it.
     """
 
     kind: Kind
@@ -64,6 +66,8 @@ class Step(Value):
     bout: int
     short: bool = False
     warm_up: bool = False
+    every: int | None = None
+    block: Block | None = None
     what: Literal["load", "side", "station"] | None = None
     side: Side = Side.BOTH
     setup: SetUp = SetUp()
@@ -115,17 +119,18 @@ def _steps(
     done: list[Step] = []
     last_load = dict(loads)
     works: dict[int, Step] = {}
+    every: int | None = None
     for each in sets:
         before = last_load.get(each.exercise)
         for index, bout in enumerate(each.bouts):
-            done += [_step("rest", rest, each, bout, short=index > 0)] if rest else []
+            done += [_step("rest", rest, each, bout, short=index > 0, every=every)] if rest else []
             done += _changes(each, bout, before, came_from, rest, pace)
             if id(bout) not in works:
                 works[id(bout)] = _work(each, bout, index, pace)
             done.append(_turn_of(works[id(bout)], each))
-            rest, before, came_from = bout.rest, bout, each.exercise
+            rest, every, before, came_from = bout.rest, None, bout, each.exercise
         last_load[each.exercise] = each.bouts[-1]
-        rest = _rest_after(each, _since_round(done, each))
+        rest, every = _rest_after(each, _since_round(done, each)), each.every
     return tuple(done)
 
 
@@ -213,6 +218,7 @@ def _work(each: PlannedSet, bout: PlannedBout, index: int, pace: Pace) -> Step:
         range_of_motion=bout.range_of_motion,
         lifting=bout.lifting,
         settled=bout.settled,
+        block=each.block,
     )
 
 

@@ -933,6 +933,16 @@ export interface components {
             tally: components["schemas"]["SessionTally"];
         };
         /**
+         * Block
+         * @description A block against the clock, in which as many rounds are done as fit. `number` tells those of a group apart.
+         */
+        Block: {
+            /** Number */
+            number: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * BodyPlus
          * @description Body weight plus what hangs from the belt, or minus assistance (negative).
          */
@@ -2609,7 +2619,9 @@ export interface components {
          * Step
          * @description One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
          *
-         *     A rest or a change stands before the work it leads to and carries that work's position.
+         *     A rest or a change stands before the work it leads to and carries that work's position. A rest with `every` ends
+         *     so many seconds after the round before it began; work with a `block` is done for as many rounds
+         *     as fit into it.
          */
         Step: {
             /**
@@ -2617,12 +2629,15 @@ export interface components {
              * @default
              */
             asked: string;
+            block: components["schemas"]["Block"] | null;
             /** Bout */
             bout: number;
             /** Effort */
             effort: (components["schemas"]["Leave"] | components["schemas"]["Rpe"] | components["schemas"]["ToFailure"]) | null;
             /** Entry */
             entry: number;
+            /** Every */
+            every: number | null;
             /** Exercise */
             exercise: string;
             /** Group */

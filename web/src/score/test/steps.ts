@@ -33,6 +33,8 @@ const EMPTY: Step = {
   tempo: null,
   range_of_motion: "full",
   warm_up: false,
+  every: null,
+  block: null,
   settled: null,
 };
 

@@ -13,7 +13,7 @@ import {
   targetWords,
 } from "@/score/words";
 import { moment } from "./moment";
-import { clockAt, following, type Place } from "./play";
+import { blockLeft, clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
 import { useMoment } from "./ticking";
 import type { Playing } from "./useSession";
@@ -32,6 +32,7 @@ export const ClockPanel = memo(function ClockPanel({
   const { advance, addRest, tap, skip, pause } = acts;
   const change = changeWords({ place, steps });
   const before = place.before === null ? undefined : steps[place.before];
+  const otherLift = before !== undefined && before.exercise !== step.exercise;
   const manner = mannerWords(step);
   const otherWay = before && mannerWords(before) !== manner ? manner : "";
   const changing = [change === NO_CHANGE ? "" : change, otherWay].filter(Boolean).join(", ");
@@ -48,9 +49,11 @@ export const ClockPanel = memo(function ClockPanel({
     ? taps
       ? `Done, ${taps} counted`
       : "Done as planned"
-    : resting
-      ? "Go now"
-      : "Begin";
+    : place.blockOver
+      ? "Leave the block"
+      : resting
+        ? "Go now"
+        : "Begin";
   return (
     <section
       aria-label="Clock"
@@ -85,20 +88,23 @@ export const ClockPanel = memo(function ClockPanel({
       </div>
       <Running place={place} step={step} sound={sound} instead={toDo}>
         <p className="pb-3 text-right text-[15px] lg:hidden">
-          {working ? "now" : "then"}
+          {working ? "now" : otherLift ? `then ${step.exercise}` : "then"}
           <b className="narrow block text-3xl whitespace-nowrap">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
           {(toDo && otherWay ? "" : manner) || aside}
         </p>
       </Running>
-      <p className="mt-3 hidden text-lg lg:block">
+      <p className={clsx("mt-3 hidden text-lg", !place.blockOver && "lg:block")}>
         {working ? "" : "then "}
-        {before && before.exercise !== step.exercise ? `${step.exercise}, ` : ""}
+        {otherLift && `${step.exercise}, `}
         {then}
         {aside && <span className="opacity-75"> · {aside}</span>}
       </p>
+      {place.blockEndsAt !== null && !place.blockOver && (
+        <BlockLeft place={place} alone={place.mode === "ready" && !toDo} />
+      )}
       {working && after?.work && (
         <p className="mt-1 text-[15px] text-faint">
-          Next: {after.rest ? `rest ${restWords(after.rest.seconds)}, then ` : "straight on, "}
+          Next: {leadWords(after.rest)}
           {after.work.exercise !== step.exercise && `${after.work.exercise}, `}
           {askedWords(after.work)}
           {after.work.settled?.change &&
@@ -143,6 +149,18 @@ export const ClockPanel = memo(function ClockPanel({
   );
 });
 
+/** How much is left of a block against the clock; where it stands `alone`, the large digits say it. */
+function BlockLeft({ place, alone }: { place: Place; alone: boolean }) {
+  const left = blockLeft(place, useMoment()) ?? 0;
+  if (left <= 0) return <p className="mt-2 text-[15px]">The time of the block is over</p>;
+  return (
+    <p className="mt-2 text-[15px]">
+      {alone ? "left of the block: " : <b>{clock(Math.ceil(left))} left of the block: </b>}
+      as many rounds as fit
+    </p>
+  );
+}
+
 /** All that runs with the clock: its digits, with what stands beside them, the guide of a tempo, the bar. */
 function Running({
   place,
@@ -158,7 +176,9 @@ function Running({
   instead: string;
   children: ReactNode;
 }) {
-  const seconds = clockAt(place, useMoment());
+  const now = useMoment();
+  const ofBlock = place.mode === "ready" ? blockLeft(place, now) : null;
+  const seconds = ofBlock === null ? clockAt(place, now) : Math.max(ofBlock, 0);
   const working = place.mode === "working";
   const resting = place.mode === "resting";
   const share = resting ? 1 - seconds / place.rest : working ? seconds / Math.max(step.seconds, 1) : 0;
@@ -171,7 +191,7 @@ function Running({
           <p
             role="timer"
             data-left={seconds}
-            aria-label={resting ? "Rest left" : "Time"}
+            aria-label={resting ? "Rest left" : ofBlock === null ? "Time" : "Left of the block"}
             className={clsx(
               "narrow text-[5.6rem] leading-none font-extrabold tracking-tight lg:text-[9.5rem]",
               working && "text-work",
@@ -206,6 +226,12 @@ function askedWords(step: Step): string {
   return `${targetWords(step.target)}${sideWords(step.side)}${manner && ` ${manner},`} at ${load ? load + unit : "your load"}`;
 }
 
+/** What leads to the bout after this one. */
+function leadWords(rest: Step | undefined): string {
+  if (!rest) return "straight on, ";
+  return rest.every ? `a start every ${restWords(rest.every)}, ` : `rest ${restWords(rest.seconds)}, then `;
+}
+
 /** For how long after it a rest counts as just over, in milliseconds. */
 const FLASHING = 2_000;
 
@@ -217,6 +243,9 @@ function headline({ place, steps }: Pick<Playing, "place" | "steps">): string {
   if (!step) return "";
   if (place.stoodAt !== null) return "The clock stands";
   if (place.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
+  if (place.blockOver) return "The block is over";
+  if (place.mode === "resting" && place.every !== null) return "Until the next start";
+  if (place.mode === "over" && place.every !== null) return "Start now";
   if (place.mode === "resting") return place.short && !step.warm_up ? "Breathe, stay with it" : "Rest";
   if (place.mode === "over") return "Rest is over";
   return place.before === null ? "When you are ready" : "Straight on";

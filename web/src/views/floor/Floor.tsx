@@ -112,6 +112,8 @@ function NotStarted({ view }: { view: FloorView }) {
   );
 }
 
+const BLOCK_OVER = "The block is over.";
+
 function Play({ view }: { view: FloorView }) {
   const playing = useSession(view);
   const { place, steps } = playing;
@@ -133,6 +135,14 @@ function Play({ view }: { view: FloorView }) {
   });
   useFloorKeys(playing);
   const drawn = useLater({ steps, done: playing.done, at: place.work, before: place.before });
+  useEndSignals({
+    runs: place.stoodAt === null && place.blockEndsAt !== null,
+    endsAt: place.blockEndsAt ?? 0,
+    seconds: next?.block?.seconds ?? 0,
+    say: BLOCK_OVER,
+    now: moment,
+    signals,
+  });
   const finished = place.work === null || playing.state === "finished";
   return (
     <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
@@ -176,7 +186,7 @@ function Play({ view }: { view: FloorView }) {
         </div>
       )}
       <p className="sr-only" role="status">
-        {place.mode === "over" ? say : ""}
+        {place.blockOver ? BLOCK_OVER : place.mode === "over" ? say : ""}
       </p>
     </div>
   );

@@ -7,10 +7,7 @@ export const entryKey = ({ group, entry }: Pick<Step, "group" | "entry">) => `${
 
 /** The plan as it was changed on the floor: groups in another order, more sets, other lifts, loads and set-ups. */
 export function adjusted(steps: Step[], changed: Adjustments): Step[] {
-  const grown = Object.entries(changed.extra ?? {}).reduce(
-    (all, [key, count]) => withExtraSets(all, key, count),
-    steps,
-  );
+  const grown = withExtraSets(steps, changed.extra ?? {});
   return inOrder(turnedAbout(grown, changed.within ?? {}), changed.order ?? []).map((step) =>
     changedStep(step, changed),
   );
@@ -35,24 +32,34 @@ function changedStep(step: Step, { swapped = {}, loads = {}, setups = {} }: Adju
   return exercise ? { ...next, exercise, load: null, settled: null } : next;
 }
 
-/** Copies of the last set of an entry after it, each with the rest that led to that one. */
-function withExtraSets(steps: Step[], key: string, count: number): Step[] {
-  const own = steps.filter((step) => entryKey(step) === key);
+/** After each group the sets that were added to its lifts, round by round. */
+function withExtraSets(steps: Step[], extra: Adjustments["extra"]): Step[] {
+  if (!Object.keys(extra).length) return steps;
+  return [...group(steps, (step) => step.group).values()].flatMap((own) => {
+    const entries = [...group(own, entryKey)];
+    const added = entries.flatMap(([key, ofEntry]) => extraSets(ofEntry, extra[key] ?? 0, steps));
+    return [...own, ...added.sort((one, other) => one.round - other.round)];
+  });
+}
+
+/** Copies of the last set of an entry, each with the rest that led to that one, or else the usual one of the plan. */
+function extraSets(own: Step[], count: number, plan: Step[]): Step[] {
   const last = Math.max(...own.map((step) => step.set));
   const pattern = own.filter((step) => step.set === last);
-  const end = steps.findLastIndex((step) => entryKey(step) === key);
-  if (!pattern.length || end < 0) return steps;
-  const rest =
-    pattern[0]?.kind === "rest" ? [] : steps.filter((step) => step.kind === "rest" && !step.short).slice(-1);
-  const added = Array.from({ length: count }, (_, extra) =>
+  const [first] = pattern;
+  if (!first) return [];
+  const needsRest = first.kind === "work" && !first.block;
+  const rest = needsRest ? plan.filter((step) => step.kind === "rest" && !step.short).slice(-1) : [];
+  return Array.from({ length: count }, (_, extra) =>
     [...rest, ...pattern].map((step) => ({
       ...step,
-      ...(pattern[0] && { exercise: pattern[0].exercise, group: pattern[0].group, entry: pattern[0].entry }),
+      exercise: first.exercise,
+      group: first.group,
+      entry: first.entry,
       set: last + extra + 1,
-      round: step.round + extra + 1,
+      round: first.round + extra + 1,
     })),
   ).flat();
-  return [...steps.slice(0, end + 1), ...added, ...steps.slice(end + 1)];
 }
 
 /** The members of a pair or circuit in another order, round by round; its rests stay where they are. */

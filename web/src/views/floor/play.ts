@@ -1,5 +1,6 @@
 import type { Bout, Position, Schemas, Step } from "@/data/client";
 import { placeKey } from "@/data/overlay";
+import { type Begun, blockEnd, blockOf, roundStart } from "./begun";
 
 /** What the lifter did to the clock, about the bout at `place` only. Kept on this device. */
 export interface Mark {
@@ -11,9 +12,11 @@ export interface Mark {
   pausedAt?: number | null;
   /** When each rep was tapped, in seconds from the start of the bout. */
   taps?: number[];
+  /** The round and the block that were begun last: they outlast the bout. */
+  begun?: Begun | null;
 }
 
-export const NO_MARK: Mark = { place: "", startedAt: null, extra: 0, pausedAt: null, taps: [] };
+export const NO_MARK: Mark = { place: "", startedAt: null, extra: 0, pausedAt: null, taps: [], begun: null };
 
 export type Mode = "ready" | "working" | "resting" | "over";
 
@@ -28,10 +31,16 @@ export interface Place {
   rest: number;
   /** Whether that rest is inside a set. */
   short: boolean;
+  /** Where rounds start by the clock: every so many seconds. */
+  every: number | null;
   /** When the clock shows zero, in milliseconds: the start of the bout that is on, else the end of the rest. */
   zero: number;
   /** Since when the clock stands still; null while it goes. */
   stoodAt: number | null;
+  /** When the block against the clock that is on will be over, in milliseconds. */
+  blockEndsAt: number | null;
+  /** Whether that block has run out and no bout of it is being done. */
+  blockOver: boolean;
 }
 
 /** Seconds since the start while working; else seconds left of the rest, below zero when it is over. */
@@ -44,6 +53,16 @@ export function clockAt({ mode, zero, rest, stoodAt }: Place, now: number): numb
 /** What a place has become as time went by: a rest runs out. */
 export const modeAt = ({ mode, zero, stoodAt }: Place, now: number): Mode =>
   mode !== "resting" && mode !== "over" ? mode : (stoodAt ?? now) < zero ? "resting" : "over";
+
+/** Seconds left of the block that is on, below zero when it is over; null where none is. */
+export const blockLeft = ({ blockEndsAt, stoodAt }: Place, now: number): number | null =>
+  blockEndsAt === null ? null : (blockEndsAt - (stoodAt ?? now)) / 1000;
+
+/** Whether the block of a place has run out as time went by. */
+export function isBlockOver(place: Place, now: number): boolean {
+  const left = blockLeft(place, now);
+  return left !== null && left <= 0 && place.mode !== "working";
+}
 
 export const positionOf = ({ group, round, entry, set, bout }: Step): Position => ({
   group,
@@ -79,20 +98,42 @@ export function placeOf(
   );
   const work = next < 0 ? null : next;
   const before = lastDone(done);
-  const ready: Place = { mode: "ready", work, before, rest: 0, short: false, zero: 0, stoodAt: null };
-  if (work === null) return ready;
-  const own = mark.place === placeKey(positionOf(steps[work] as Step)) ? mark : NO_MARK;
-  const stoodAt = own.pausedAt ?? null;
-  if (own.startedAt !== null) return { ...ready, stoodAt, mode: "working", zero: own.startedAt };
+  const ready: Place = { ...NOWHERE, work, before };
+  const step = work === null ? undefined : steps[work];
+  if (work === null || !step) return ready;
+  const own = mark.place === placeKey(positionOf(step)) ? mark : NO_MARK;
+  const begun = mark.begun ?? null;
+  const previous = before === null ? undefined : steps[before];
+  const inBlock = own.startedAt !== null || (previous && blockOf(previous) === blockOf(step));
+  const blockEndsAt = inBlock ? blockEnd(steps, done, step, begun) : null;
+  const here: Place = { ...ready, stoodAt: own.pausedAt ?? null, blockEndsAt };
+  if (own.startedAt !== null) return { ...here, mode: "working", zero: own.startedAt };
   const rest = restBefore(steps, work);
-  if (!rest || before === null) return ready;
-  const total = rest.seconds + own.extra;
-  const zero = Date.parse((done.get(before) as Schemas["Recorded"]).done_at) + total * 1000;
-  const resting: Place = { ...ready, mode: "resting", stoodAt, rest: total, short: rest.short, zero };
-  return { ...resting, mode: modeAt(resting, now) };
+  if (!rest || before === null || !previous) return { ...here, blockOver: isBlockOver(here, now) };
+  const ended = Date.parse((done.get(before) as Schemas["Recorded"]).done_at);
+  const every = rest.every ?? null;
+  const start = every === null ? null : roundStart(steps, done, previous, begun);
+  const due = every === null || start === null ? ended + rest.seconds * 1000 : start + every * 1000;
+  const zero = due + own.extra * 1000;
+  const seconds = Math.max((zero - ended) / 1000, 0);
+  const resting: Place = { ...here, mode: "resting", rest: seconds, short: rest.short, every, zero };
+  return { ...resting, mode: modeAt(resting, now), blockOver: isBlockOver(resting, now) };
 }
 
 const NONE: ReadonlySet<string> = new Set();
+
+const NOWHERE: Place = {
+  mode: "ready",
+  work: null,
+  before: null,
+  rest: 0,
+  short: false,
+  every: null,
+  zero: 0,
+  stoodAt: null,
+  blockEndsAt: null,
+  blockOver: false,
+};
 
 function lastDone(done: Done): number | null {
   let last: number | null = null;

@@ -7,15 +7,18 @@ import { overlaid, placeKey, told } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
 import { sameEntries, sameFields, useActs, useStable } from "@/parts/stable";
 import { type Adjustments, adjusted, entryKey } from "./adjusting";
+import { afterBout, begunWith, blockOf, movedOn } from "./begun";
 import { type History, NOTHING_SAID, redone, type Said, undone, withSaid } from "./history";
 import { moment } from "./moment";
 import {
   adviceFor,
   asPlanned,
   type BoutDone,
+  blockLeft,
   byStep,
   clockAt,
   countOf,
+  isBlockOver,
   leastOf,
   type Mark,
   modeAt,
@@ -55,7 +58,7 @@ export function useSession(view: FloorView) {
     sameEntries,
   );
   const place = useStable(placeOf(steps, done, mark, moment(), skipped), sameFields);
-  useSyncExternalStore(onTick, () => modeAt(place, moment()));
+  useSyncExternalStore(onTick, () => `${modeAt(place, moment())} ${isBlockOver(place, moment())}`);
   const ended = useRef(0);
 
   useEffect(() => {
@@ -111,9 +114,22 @@ export function useSession(view: FloorView) {
 
   const at = place.work === null ? undefined : steps[place.work];
   const key = at ? placeKey(positionOf(at)) : "";
-  const own = useMemo<Mark>(() => (mark.place === key ? mark : { ...NO_MARK, place: key }), [mark, key]);
+  const own = useMemo<Mark>(
+    () => (mark.place === key ? mark : { ...NO_MARK, place: key, begun: mark.begun ?? null }),
+    [mark, key],
+  );
+  const before = place.before === null ? undefined : steps[place.before];
 
-  const begin = () => at && remember({ ...NO_MARK, place: key, startedAt: moment() });
+  /** Forget what was done to the clock for one bout; the round and the block it was in go on. */
+  const clear = () => remember({ ...NO_MARK, begun: own.begun ?? null });
+
+  const begin = () => {
+    if (!at) return;
+    const now = moment();
+    const onTime = place.every !== null && Math.abs(now - place.zero) < place.every * 500;
+    const begun = begunWith(at, before, own.begun ?? null, now, onTime ? place.zero : null);
+    remember({ ...NO_MARK, place: key, startedAt: now, begun });
+  };
 
   /**
    * Record or correct a bout, and change the rest of the session with it where `also` says so. A target that was
@@ -135,8 +151,17 @@ export function useSession(view: FloorView) {
     }
     if (next.ended === "could not move it" && next.reserve !== 0) next.reserve = 0;
     const bout = { position: positionOf(step), before, after: next };
-    say(also ? { bout, changes: changes(also) } : { bout });
-    if (!there) remember(NO_MARK);
+    const changing = also ?? (there ? undefined : nextInBlock(index));
+    say(changing ? { bout, changes: changes(changing) } : { bout });
+    if (!there) clear();
+  };
+
+  /** What follows in a block against the clock once a bout of it is done. */
+  const nextInBlock = (index: number) => {
+    const left = blockLeft(place, moment());
+    const placeAt = (index: number) => placeKey(positionOf(steps[index] as Step));
+    const isOpen = (index: number) => !done.has(index) && !skipped.has(placeAt(index));
+    return left === null ? undefined : afterBout(steps, index, isOpen, left > 0, changed, placeAt);
   };
 
   /** The one button: start the bout, or end it as planned. A second tap right after the end is not a start. */
@@ -145,6 +170,8 @@ export function useSession(view: FloorView) {
     if (place.mode === "working") {
       ended.current = moment();
       record(place.work, {});
+    } else if (at && isBlockOver(place, moment())) {
+      skip((each) => blockOf(each) === blockOf(at));
     } else if (moment() - ended.current > DOUBLE_TAP) begin();
   };
 
@@ -166,12 +193,14 @@ export function useSession(view: FloorView) {
     if (!at || place.mode === "ready") return;
     if (own.pausedAt == null) return remember({ ...own, pausedAt: moment() });
     const stood = moment() - own.pausedAt;
+    const begun = own.begun ? movedOn(own.begun, stood) : null;
     const startedAt = own.startedAt === null ? null : own.startedAt + stood;
     remember({
       ...own,
       pausedAt: null,
+      begun,
       startedAt,
-      extra: own.extra + (startedAt === null ? stood / 1000 : 0),
+      extra: own.extra + (startedAt === null && !(begun && place.every) ? stood / 1000 : 0),
     });
   };
 
@@ -181,7 +210,7 @@ export function useSession(view: FloorView) {
       .filter((step, index) => step.kind === "work" && !done.has(index) && which(step))
       .map((step) => placeKey(positionOf(step)));
     change({ skipped: [...new Set([...changed.skipped, ...places])] });
-    remember(NO_MARK);
+    clear();
   };
 
   /** The bout done last, to be taken back where nothing was said on this device: another one recorded it. */
@@ -194,13 +223,13 @@ export function useSession(view: FloorView) {
 
   /** Take the last word back: a bout begun, a bout with its corrections, a change of the plan. */
   const undo = () => {
-    if (place.mode === "working") return remember(NO_MARK);
+    if (place.mode === "working") return clear();
     const back =
       history.past.length || place.before === null ? undone(history) : lastDoneElsewhere(place.before);
     if (!back.said) return;
     recall(back.history);
     put(back.said, "before");
-    remember(NO_MARK);
+    clear();
   };
 
   const redo = () => {
@@ -208,7 +237,7 @@ export function useSession(view: FloorView) {
     if (!again.said) return;
     recall(again.history);
     put(again.said, "after");
-    remember(NO_MARK);
+    clear();
   };
 
   const advice = place.before === null ? null : adviceFor(view.advice, steps, done, place.before);
