@@ -74,9 +74,10 @@ def plan(row: SessionRow, prescription: Prescription, body_kg: Decimal | None) -
 def lift_lines(session: Session, prescription: Prescription) -> list[LiftLine]:
     """Every entry of a session with its loads, in order."""
     lines = []
+    by_entry = prescription.by_entry()
     for number, group in enumerate(session.groups, start=1):
         for place, entry in enumerate(group.entries, start=1):
-            sets = [each for each in prescription.sets if (each.group, each.entry) == (number, place)]
+            sets = by_entry[number, place]
             settled = [bout.settled for each in sets if not each.is_warm_up for bout in each.bouts if bout.settled]
             distinct = list({load.kg: load for load in reversed(settled)}.values())[::-1]
             reasons = {reason.text: reason for load in distinct for reason in load.reasons}

@@ -96,7 +96,8 @@ class Log:
 
 def planned_entries(session: Session, prescription: Prescription) -> Iterator[PlannedEntry]:
     """Every entry of a session beside its laid-out sets."""
+    by_entry = prescription.by_entry()
     for number, group in enumerate(session.groups, start=1):
         for place, entry in enumerate(group.entries, start=1):
-            sets = tuple(each for each in prescription.work_sets if (each.group, each.entry) == (number, place))
+            sets = tuple(each for each in by_entry[number, place] if not each.is_warm_up)
             yield PlannedEntry(number, place, entry, sets[0].lift, sets)

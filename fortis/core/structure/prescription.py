@@ -166,6 +166,13 @@ class Prescription(Value):
         """The sets without the warm-ups."""
         return tuple(each for each in self.sets if not each.is_warm_up)
 
+    def by_entry(self) -> dict[tuple[int, int], list[PlannedSet]]:
+        """The sets of every entry, warm-ups included, by its group and its place in that."""
+        sets: dict[tuple[int, int], list[PlannedSet]] = {}
+        for each in self.sets:
+            sets.setdefault((each.group, each.entry), []).append(each)
+        return sets
+
 
 def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:
     """Unroll a session into its sets, in the order they are done.

@@ -146,10 +146,11 @@ export const useRecent = () =>
   useQuery({ queryKey: ["recent"], queryFn: () => answer(client.GET("/api/compose/recent")) });
 
 /** The numbers of one written line. */
-export const useNumbers = (line: string) =>
+/** The numbers of a line, asked for once nothing that is seen sooner is `waiting` for its answer. */
+export const useNumbers = (line: string, waiting: boolean) =>
   useQuery({
     queryKey: ["numbers", line],
-    enabled: line.trim() !== "",
+    enabled: line.trim() !== "" && !waiting,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 30_000,
     placeholderData: (previous) => previous,

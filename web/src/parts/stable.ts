@@ -12,18 +12,6 @@ export function useStable<T>(value: T, same: (one: T, other: T) => boolean): T {
 export const sameFields = <T extends object>(one: T, other: T): boolean =>
   (Object.keys(one) as (keyof T)[]).every((name) => one[name] === other[name]);
 
-/** Whether two lists have the same items, one by one. */
-export const sameItems = <T>(one: readonly T[], other: readonly T[]): boolean =>
-  one.length === other.length && one.every((item, place) => item === other[place]);
-
-/** Whether two maps hold the same under the same keys, down to the last field. */
-export const sameEntries = <K, V>(one: Map<K, V>, other: Map<K, V>): boolean =>
-  one.size === other.size &&
-  [...one].every(([key, value]) => {
-    const there = other.get(key);
-    return there === value || JSON.stringify(there) === JSON.stringify(value);
-  });
-
 // biome-ignore lint/suspicious/noExplicitAny: any function will do
 type Functions = Record<string, (...args: any[]) => unknown>;
 

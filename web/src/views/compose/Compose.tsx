@@ -139,6 +139,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             written={onLine}
             paired={paired}
             lift={lift}
+            behind={behind}
             onAct={(act) => arrange({ line, act })}
             onWrite={(changed) => editor.current?.replaceLine(line, changed, false)}
           />

@@ -12,10 +12,10 @@ import {
 } from "@dnd-kit/core";
 import { clsx } from "clsx";
 import { group } from "d3-array";
+import isEqual from "fast-deep-equal/es6";
 import { GripVertical } from "lucide-react";
 import { memo, type RefObject, useEffect, useMemo, useRef } from "react";
 import type { Schemas, Step } from "@/data/client";
-import { sameFields, sameItems } from "@/parts/stable";
 import { useWidth } from "@/parts/useWidth";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
@@ -96,7 +96,7 @@ export const Groups = memo(function Groups({
 });
 
 /** The place between two groups: a lift dropped here stands here. */
-function Gap({ target }: { target: number | null }) {
+const Gap = memo(function Gap({ target }: { target: number | null }) {
   const { setNodeRef, isOver, active } = useDroppable({
     id: `before ${target}`,
     data: { act: "before", target },
@@ -108,7 +108,7 @@ function Gap({ target }: { target: number | null }) {
       </div>
     </div>
   );
-}
+});
 
 interface GroupProps {
   steps: Step[];
@@ -127,10 +127,7 @@ function bringIntoSight(pane: HTMLElement, group: HTMLElement) {
   else if (bottom > seen.bottom) pane.scrollTop += bottom - seen.bottom;
 }
 
-/** Whether a group is drawn already: what is written into one line leaves the steps of the others the same. */
-const isAsBefore = ({ steps, ...rest }: GroupProps, { steps: next, ...others }: GroupProps) =>
-  sameItems(steps, next) && sameFields(rest, others);
-
+/** Drawn anew where something in it differs: what is written into one line leaves the other groups the same. */
 const Group = memo(function Group({ steps, lines, width, on, pane, onGoTo }: GroupProps) {
   const { setNodeRef, isOver } = useDroppable({
     id: `onto ${lines[0]}`,
@@ -175,7 +172,7 @@ const Group = memo(function Group({ steps, lines, width, on, pane, onGoTo }: Gro
       })}
     </div>
   );
-}, isAsBefore);
+}, isEqual);
 
 /** What a lift is dragged by. By key the lift is moved with its buttons. */
 function Handle({ line, name, top }: { line: number; name: string; top: number }) {

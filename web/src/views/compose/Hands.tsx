@@ -17,6 +17,7 @@ export function Hands({
   written,
   paired,
   lift,
+  behind,
   onAct,
   onWrite,
 }: {
@@ -24,10 +25,12 @@ export function Hands({
   written: string;
   paired: boolean;
   lift: Schemas["LiftLine"] | null;
+  /** Whether the score is still to follow what was written. */
+  behind: boolean;
   onAct: (act: Act) => void;
   onWrite: (written: string) => void;
 }) {
-  const { data: numbers = [] } = useNumbers(written);
+  const { data: numbers = [] } = useNumbers(written, behind);
   const name = written.split(/[:[]/)[0]?.trim() ?? "";
   useShortcut("alt+up", "Alt ↑", "Move the lift earlier", () => onAct("earlier"));
   useShortcut("alt+down", "Alt ↓", "Move the lift later", () => onAct("later"));

@@ -1,8 +1,9 @@
 import { clsx } from "clsx";
+import isEqual from "fast-deep-equal/es6";
 import { RadioGroup } from "radix-ui";
 import { memo, type PointerEvent, useCallback, useState } from "react";
 import type { Bout, Step } from "@/data/client";
-import { sameItems, useStable } from "@/parts/stable";
+import { useStable } from "@/parts/stable";
 import { countOf, offered, repsSaid } from "./play";
 import type { Playing } from "./useSession";
 
@@ -26,7 +27,7 @@ export function NotesRow({
   const onReps = useCallback((reps: number) => record(index, repsSaid(step, reps)), [record, index, step]);
   const onReserve = useCallback((reserve: number) => record(index, { reserve }), [record, index]);
   const reps = bout ? countOf(step, bout) : null;
-  const choice = useStable(offered(step.target, reps), sameItems);
+  const choice = useStable(offered(step.target, reps), isEqual);
   const held = step.target?.kind === "hold";
   const [pressed, setPressed] = useState<number | null>(null);
 

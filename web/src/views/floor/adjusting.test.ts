@@ -1,17 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
 import { rest, work } from "@/score/test/steps";
-import { type Adjustments, adjusted } from "./adjusting";
-
-const NONE: Adjustments = {
-  skipped: [],
-  extra: {},
-  swapped: {},
-  loads: {},
-  setups: {},
-  order: [],
-  within: {},
-};
+import { adjusted } from "./adjusting";
+import { UNCHANGED } from "./test/unchanged";
 
 /** Two rounds of a pair, A then B, a rest before the second round. */
 const pair = (): Step[] => {
@@ -32,23 +23,23 @@ const told = (steps: Step[]) =>
 
 describe("the plan as it was changed on the floor", () => {
   it("stays as it is where nothing was changed", () => {
-    expect(adjusted(pair(), NONE)).toEqual(pair());
+    expect(adjusted(pair(), UNCHANGED)).toEqual(pair());
   });
 
   it("turns the members of a pair about, and leaves the rest before the round", () => {
-    const turned = adjusted(pair(), { ...NONE, within: { 1: [2, 1] } });
+    const turned = adjusted(pair(), { ...UNCHANGED, within: { 1: [2, 1] } });
     expect(told(turned)).toEqual(["B1", "A1", "rest before B", "B2", "A2"]);
-    expect(adjusted(turned, { ...NONE, within: { 1: [1, 2] } })).toEqual(pair());
+    expect(adjusted(turned, { ...UNCHANGED, within: { 1: [1, 2] } })).toEqual(pair());
   });
 
   it("puts another load on from a set on", () => {
     const loads = { "1.1": { set: 2, kg: 15, side: [] } };
-    const kgs = adjusted(pair(), { ...NONE, loads }).map((step) => step.load?.kg);
+    const kgs = adjusted(pair(), { ...UNCHANGED, loads }).map((step) => step.load?.kg);
     expect(kgs.filter((kg) => kg !== undefined)).toEqual([20, 20, 15, 20]);
   });
 
   it("adds sets after the last one, and swaps a lift for another without a load", () => {
-    const more = adjusted(pair(), { ...NONE, extra: { "1.2": 1 }, swapped: { "1.1": "C" } });
+    const more = adjusted(pair(), { ...UNCHANGED, extra: { "1.2": 1 }, swapped: { "1.1": "C" } });
     expect(told(more).at(-1)).toBe("B3");
     expect(more.filter((step) => step.exercise === "C" && step.load)).toEqual([]);
   });

@@ -2,19 +2,11 @@ import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
 import { overlaid, placeKey } from "@/data/overlay";
 import { work } from "@/score/test/steps";
-import { type Adjustments, adjusted } from "./adjusting";
+import { adjusted } from "./adjusting";
 import { afterBout, begunWith } from "./begun";
 import { asPlanned, blockLeft, byStep, NO_MARK, placeOf, positionOf } from "./play";
+import { UNCHANGED } from "./test/unchanged";
 
-const NOTHING: Adjustments = {
-  skipped: [],
-  extra: {},
-  swapped: {},
-  loads: {},
-  setups: {},
-  order: [],
-  within: {},
-};
 const START = Date.parse("2026-01-05T18:00:00Z");
 const at = (seconds: number) => START + seconds * 1000;
 const block = { number: 1, seconds: 120 };
@@ -63,12 +55,14 @@ describe("a block against the clock", () => {
 
   it("takes another round while there is time, and leaves out what does not fit", () => {
     const isOpen = (last: number) => (index: number) => index >= last;
-    expect(afterBout(BLOCK, 3, isOpen(3), true, NOTHING, placeAt)).toEqual({ extra: { "1.1": 1, "1.2": 1 } });
-    expect(afterBout(BLOCK, 2, isOpen(2), true, NOTHING, placeAt)).toBeUndefined();
-    expect(afterBout(BLOCK, 1, isOpen(1), false, NOTHING, placeAt)).toEqual({
+    expect(afterBout(BLOCK, 3, isOpen(3), true, UNCHANGED, placeAt)).toEqual({
+      extra: { "1.1": 1, "1.2": 1 },
+    });
+    expect(afterBout(BLOCK, 2, isOpen(2), true, UNCHANGED, placeAt)).toBeUndefined();
+    expect(afterBout(BLOCK, 1, isOpen(1), false, UNCHANGED, placeAt)).toEqual({
       skipped: [placeAt(2), placeAt(3)],
     });
-    const more = adjusted(BLOCK, { ...NOTHING, extra: { "1.1": 2, "1.2": 2 } });
+    const more = adjusted(BLOCK, { ...UNCHANGED, extra: { "1.1": 2, "1.2": 2 } });
     expect(more.map((step) => `${step.exercise} ${step.round}`).slice(4)).toEqual([
       "Dip 3",
       "Row 3",

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { work } from "@/score/test/steps";
 import { NOTHING_SAID, redone, type Said, undone, withSaid } from "./history";
 import { asPlanned, positionOf } from "./play";
+import { UNCHANGED } from "./test/unchanged";
 
 const bout = (set: number, reps: number | null, before: number | null = null): Said => {
   const step = work({ set, kg: 100, reps: 5 });
@@ -9,15 +10,7 @@ const bout = (set: number, reps: number | null, before: number | null = null): S
   return { bout: { position: positionOf(step), before: done(before), after: done(reps) } };
 };
 const changes = (skipped: string[]): Said => {
-  const of = (places: string[]) => ({
-    skipped: places,
-    extra: {},
-    swapped: {},
-    loads: {},
-    setups: {},
-    order: [],
-    within: {},
-  });
+  const of = (places: string[]) => ({ ...UNCHANGED, skipped: places });
   return { changes: { before: of([]), after: of(skipped) } };
 };
 

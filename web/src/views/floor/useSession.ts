@@ -1,11 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
+import isEqual from "fast-deep-equal/es6";
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import type { FloorView, Schemas, Step } from "@/data/client";
 import { keepView } from "@/data/device";
 import { outbox } from "@/data/outbox";
 import { overlaid, placeKey, told } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
-import { sameEntries, sameFields, useActs, useStable } from "@/parts/stable";
+import { sameFields, useActs, useStable } from "@/parts/stable";
 import { type Adjustments, adjusted, entryKey } from "./adjusting";
 import { afterBout, begunWith, blockOf, movedOn } from "./begun";
 import { type History, NOTHING_SAID, redone, type Said, undone, withSaid } from "./history";
@@ -55,7 +56,7 @@ export function useSession(view: FloorView) {
   const [history, setHistory] = useState(() => kept(saidKey(id), NOTHING_SAID));
   const done = useStable(
     useMemo(() => byStep(steps, bouts), [steps, bouts]),
-    sameEntries,
+    isEqual,
   );
   const place = useStable(placeOf(steps, done, mark, moment(), skipped), sameFields);
   useSyncExternalStore(onTick, () => `${modeAt(place, moment())} ${isBlockOver(place, moment())}`);
