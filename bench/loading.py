@@ -4,6 +4,7 @@ from decimal import Decimal
 from random import Random
 
 from bench.timing import interleaved, p50, p95
+from fortis.core.kept import forget
 from fortis.core.loading.kit import read_plates
 from fortis.core.loading.shelf import denominations, shelf
 from fortis.core.loading.strip import strip_plan
@@ -22,8 +23,8 @@ def loading() -> dict[str, object]:
         "plan": lambda: strip_plan(have, session),
         "each_for_itself": lambda: [obvious.nearest(side) for side in session],
     }
-    taken = interleaved(calls, 12)
-    growth = interleaved({name: lambda run=run: strip_plan(have, run) for name, run in runs.items()}, 2)
+    taken = interleaved(calls, 12, before=forget)
+    growth = interleaved({name: lambda run=run: strip_plan(have, run) for name, run in runs.items()}, 2, before=forget)
     return {
         "loads": len(session),
         "plan_p50_ms": p50(taken["plan"]),

@@ -85,6 +85,9 @@ def strip_plan(plates: Sequence[Denomination], sides: Sequence[Decimal], room: i
 @kept(1_024)
 def _planned(plates: tuple[Denomination, ...], sides: tuple[Decimal, ...], room: int | None) -> Stripping:
     loads, places = _without_repeats(sides)
+    if len(loads) == 1:
+        alone = _by_itself(plates, loads[0], room)
+        return Stripping(stacks=(alone,) * len(sides), moves=moves_of((alone,)))
     bundles = _bundles(plates, max(loads, default=Decimal(0)), room)
     if not bundles.by_weight.issuperset(loads):
         every = tuple(_by_itself(plates, side, room) for side in sides)
@@ -98,7 +101,10 @@ def _planned(plates: tuple[Denomination, ...], sides: tuple[Decimal, ...], room:
 
 
 def _by_itself(plates: tuple[Denomination, ...], side: Decimal, room: int | None) -> Stack:
-    """A stack for one load, whatever the others are: the way out where there are too many sets of plates."""
+    """The fewest plates for one load, whatever the others are.
+
+    All there is to say of a single load, and the way out where there are too many sets of plates.
+    """
     found = shelf_of(plates, room).below(side, inclusive=True)
     if found is None or found[0] != side:
         raise NoSuchLoadError(side)

@@ -268,7 +268,7 @@ class Terms(Value):
     def over(self, other: "Terms") -> "Terms":
         """These terms where they say something, the other's elsewhere."""
         mine = {name: value for name in Terms.model_fields if (value := getattr(self, name)) is not None}
-        return other.model_copy(update=mine)
+        return other.model_copy(update=mine) if mine else other
 
 
 NO_TERMS = Terms()

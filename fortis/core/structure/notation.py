@@ -175,8 +175,9 @@ class _Examination:
         if parsed is None:
             self.faulty_member = self.faulty_member or indented
             return
-        parsed = parsed.model_copy(update={"before": tuple(self.remarks), "remark": remark})
-        self.remarks.clear()
+        if self.remarks or remark:
+            parsed = parsed.model_copy(update={"before": tuple(self.remarks), "remark": remark})
+            self.remarks.clear()
         match parsed:
             case Group():
                 self.head = (number, parsed)
