@@ -24,7 +24,8 @@ def loading() -> dict[str, object]:
         "each_for_itself": lambda: [obvious.nearest(side) for side in session],
     }
     taken = interleaved(calls, 12, before=forget)
-    growth = interleaved({name: lambda run=run: strip_plan(have, run) for name, run in runs.items()}, 2, before=forget)
+    planned = {name: lambda run=run: strip_plan(have, run) for name, run in runs.items()}
+    growth = interleaved(planned, 2, before=forget)
     return {
         "loads": len(session),
         "plan_p50_ms": p50(taken["plan"]),
