@@ -119,7 +119,7 @@ def play(page, serving, bout):
 def ready_offline(page):
     """Wait until the service worker has the app."""
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-    page.wait_for_function("navigator.serviceWorker.controller !== null")
+    page.wait_for_function("navigator.serviceWorker.controller !== null", timeout=30_000)
 
 
 @pytest.mark.alone

@@ -110,6 +110,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     replaceAll: (text: string) => editor.current?.replaceAll(text),
     goTo: (at: number) => editor.current?.goTo(at),
     mend: (mend: Schemas["Mend"]) => editor.current?.replaceLine(mend.line, mend.written),
+    writeLine: (changed: string) => editor.current?.replaceLine(line, changed, false),
     drop: (dropped: Dropped) => arrange(dropped),
     move: (act: "earlier" | "later") => onLift && arrange({ line, act }),
   });
@@ -141,7 +142,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             lift={lift}
             behind={behind}
             onAct={(act) => arrange({ line, act })}
-            onWrite={(changed) => editor.current?.replaceLine(line, changed, false)}
+            onWrite={acts.writeLine}
           />
         )}
         <div className="flex flex-wrap gap-2">

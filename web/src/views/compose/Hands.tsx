@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, Copy, Link2, Trash2, Unlink2 } from "lucide-react";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useNumbers } from "@/data/queries";
@@ -30,7 +30,16 @@ export function Hands({
   onAct: (act: Act) => void;
   onWrite: (written: string) => void;
 }) {
-  const { data: numbers = [] } = useNumbers(written, behind);
+  const [said, say] = useState<Said>(NOTHING_SAID);
+  const values = said.line === line ? said.values : NOTHING_SAID.values;
+  const waits = values.size > 0;
+  const { data: numbers = [], isPlaceholderData: ofBefore } = useNumbers(written, behind && !waits);
+  useEffect(() => {
+    if (!waits || ofBefore) return;
+    say(NOTHING_SAID);
+    const changed = withNumbers(written, numbers, values);
+    if (changed !== written) onWrite(changed);
+  }, [waits, values, ofBefore, numbers, written, onWrite]);
   const name = written.split(/[:[]/)[0]?.trim() ?? "";
   useShortcut("alt+up", "Alt ↑", "Move the lift earlier", () => onAct("earlier"));
   useShortcut("alt+down", "Alt ↓", "Move the lift later", () => onAct("later"));
@@ -54,7 +63,12 @@ export function Hands({
         </div>
       </div>
       {numbers.map((number) => (
-        <Turned key={`${line} ${number.label}`} number={number} written={written} onWrite={onWrite} />
+        <Turned
+          key={number.label}
+          number={number}
+          value={values.get(number.label) ?? number.value}
+          onSay={(value) => say({ line, values: new Map(values).set(number.label, value) })}
+        />
       ))}
       {lift && (
         <div className="w-full text-sm text-faint [&>p]:mr-2 [&>p]:inline">
@@ -92,21 +106,34 @@ function Act({
   );
 }
 
-/** One number of the line. What is typed goes straight into the text, in its place. */
+/** Numbers of a line turned by hand, by label, until they stand in the text. */
+interface Said {
+  line: number;
+  values: ReadonlyMap<string, number>;
+}
+
+const NOTHING_SAID: Said = { line: 0, values: new Map() };
+
+/** A line with some of its numbers changed, each in its place. */
+function withNumbers(written: string, numbers: WrittenNumber[], values: Said["values"]): string {
+  return numbers.reduceRight((text, { label, column, length, suffix }) => {
+    const value = values.get(label);
+    const at = column - 1;
+    return value === undefined ? text : text.slice(0, at) + plain(value) + suffix + text.slice(at + length);
+  }, written);
+}
+
+/** One number of the line. What is typed goes into the text as soon as it is known where it stands there. */
 function Turned({
   number,
-  written,
-  onWrite,
+  value,
+  onSay,
 }: {
   number: WrittenNumber;
-  written: string;
-  onWrite: (written: string) => void;
+  value: number;
+  onSay: (value: number) => void;
 }) {
-  const put = (value: number) => {
-    if (!Number.isFinite(value) || value < 0) return;
-    const at = number.column - 1;
-    onWrite(`${written.slice(0, at)}${plain(value)}${number.suffix}${written.slice(at + number.length)}`);
-  };
+  const put = (value: number) => Number.isFinite(value) && value >= 0 && onSay(value);
   return (
     <label className="text-sm">
       <span className="block text-faint">{number.label.replace(", seconds", ", s")}</span>
@@ -115,7 +142,7 @@ function Turned({
         aria-label={number.label}
         min={0}
         step={number.step}
-        value={number.value}
+        value={value}
         onChange={(event) => put(event.target.valueAsNumber)}
         className="min-h-11 w-16 rounded-card border border-hairline bg-paper px-2 text-base font-semibold"
       />
