@@ -449,8 +449,21 @@ def test_two_devices_change_the_plan_and_both_changes_stay(browser, desktop, ser
     other.context.close()
 
 
+LOOKED_AT = """async () => {
+    const at = Date.now();
+    document.dispatchEvent(new Event("visibilitychange"));
+    for (let turn = 0; turn < 2; turn++)
+        await new Promise((done) => {
+            const { port1, port2 } = new MessageChannel();
+            port1.onmessage = done;
+            port2.postMessage(0);
+        });
+    return [Number(document.querySelector("[role=timer]").dataset.left) * 1000, at];
+}"""
+
+
 def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
-    """The page's clock jumps ahead as a throttled, hidden page's does; the rest left must not part from it."""
+    """The page's clock jumps ahead as a throttled, hidden page's does; looked at again, it is right at once."""
     desktop.clock.install()
     begin(desktop, SHORT.replace("rest 3:00", "rest 15:00"))
     desktop.clock.run_for(600)
@@ -460,16 +473,15 @@ def test_the_clock_drifts_no_more_than_50_ms_in_ten_minutes_hidden(desktop):
     desktop.clock.run_for(400)
     expect(desktop.get_by_role("timer")).to_have_text(re.compile("15:00|14:59"))
     desktop.evaluate("Object.defineProperty(document, 'visibilityState', {value: 'hidden', configurable: true})")
-    read = "document.querySelector('[role=timer]').dataset.left"
-    before, at = float(desktop.evaluate(read)), desktop.evaluate("Date.now()")
+    before, at = desktop.evaluate(LOOKED_AT)
     for _ in range(10):
         desktop.clock.fast_forward(60_000)
         desktop.clock.run_for(1_000)
-    after, then = float(desktop.evaluate(read)), desktop.evaluate("Date.now()")
-    drift = abs((before - after) * 1000 - (then - at))
+    after, then = desktop.evaluate(LOOKED_AT)
+    drift = abs((before - after) - (then - at))
     print(f"drift over {(then - at) / 1000:.0f} s hidden: {drift:.1f} ms")
     assert then - at >= 600_000
-    assert drift <= 50 + 200  # the shown time is at most one tick of 200 ms old
+    assert drift <= 50
 
 
 def test_from_tap_to_paint_under_a_slow_processor(desktop):
