@@ -57,7 +57,7 @@ def with_change(there: Adjustments, change: Change) -> Adjustments:
     for name in Adjustments.model_fields:
         now, before, after = (getattr(each, name) for each in (there, change.before, change.after))
         if name == "skipped":
-            fields[name] = _list(now, before, after)
+            fields[name] = _skipped(now, before, after)
         elif isinstance(after, dict):
             kept = {key: value for key, value in now.items() if key in after or key not in before}
             fields[name] = kept | {key: value for key, value in after.items() if before.get(key) != value}
@@ -66,6 +66,6 @@ def with_change(there: Adjustments, change: Change) -> Adjustments:
     return Adjustments(**fields)
 
 
-def _list(now: Sequence[str], before: Sequence[str], after: Sequence[str]) -> tuple[str, ...]:
+def _skipped(now: Sequence[str], before: Sequence[str], after: Sequence[str]) -> tuple[str, ...]:
     kept = [item for item in now if item in after or item not in before]
     return (*kept, *(item for item in after if item not in before and item not in kept))

@@ -249,7 +249,6 @@ def test_the_members_of_a_pair_change_places(desktop, serving):
         expect(resting).to_have_count(1 if "row · Set 3" not in lift and "Ring dip · Set 2" in lift else 0)
     expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
-    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert len(recorded(serving)) == 6
 
 

@@ -5,7 +5,7 @@ import type { Step } from "@/data/client";
 import { useLifts } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
-import { entryKey } from "./adjusting";
+import { entryKey, oneMore } from "./adjusting";
 import type { Signals } from "./signals";
 import type { Playing } from "./useSession";
 
@@ -84,11 +84,7 @@ function Changes({
   };
   return (
     <>
-      <MenuItem
-        onSelect={() =>
-          change({ extra: { ...changed.extra, [extraKey]: (changed.extra[extraKey] ?? 0) + 1 } })
-        }
-      >
+      <MenuItem onSelect={() => change(oneMore(changed, [extraKey]))}>
         One more set of {extraOf.exercise.toLowerCase()}
       </MenuItem>
       <MenuItem onSelect={() => skip((each) => entryKey(each) === key && each.set === step.set)}>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
 import { rest, work } from "@/score/test/steps";
-import { adjusted } from "./adjusting";
+import { adjusted, oneMore } from "./adjusting";
 import { UNCHANGED } from "./test/unchanged";
 
 /** Two rounds of a pair, A then B, a rest before the second round. */
@@ -42,5 +42,10 @@ describe("the plan as it was changed on the floor", () => {
     const more = adjusted(pair(), { ...UNCHANGED, extra: { "1.2": 1 }, swapped: { "1.1": "C" } });
     expect(told(more).at(-1)).toBe("B3");
     expect(more.filter((step) => step.exercise === "C" && step.load)).toEqual([]);
+  });
+
+  it("adds sets as far as the record takes them", () => {
+    const full = { ...UNCHANGED, extra: { "1.1": 20 } };
+    expect(oneMore(full, ["1.1", "1.2"])).toEqual({ extra: { "1.1": 20, "1.2": 1 } });
   });
 });

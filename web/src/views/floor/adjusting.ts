@@ -5,6 +5,16 @@ export type Adjustments = Schemas["Adjustments"];
 
 export const entryKey = ({ group, entry }: Pick<Step, "group" | "entry">) => `${group}.${entry}`;
 
+const MOST_EXTRA = 20;
+
+/** One more set of some entries, as far as the record takes them. */
+export const oneMore = ({ extra }: Adjustments, entries: Iterable<string>): Pick<Adjustments, "extra"> => ({
+  extra: {
+    ...extra,
+    ...Object.fromEntries([...entries].map((key) => [key, Math.min((extra[key] ?? 0) + 1, MOST_EXTRA)])),
+  },
+});
+
 /** The plan as it was changed on the floor: groups in another order, more sets, other lifts, loads and set-ups. */
 export function adjusted(steps: Step[], changed: Adjustments): Step[] {
   const grown = withExtraSets(steps, changed.extra ?? {});

@@ -55,11 +55,11 @@ describe("a block against the clock", () => {
 
   it("takes another round while there is time, and leaves out what does not fit", () => {
     const isOpen = (last: number) => (index: number) => index >= last;
-    expect(afterBout(BLOCK, 3, isOpen(3), true, UNCHANGED, placeAt)).toEqual({
+    expect(afterBout(BLOCK, 3, isOpen(3), true, UNCHANGED)).toEqual({
       extra: { "1.1": 1, "1.2": 1 },
     });
-    expect(afterBout(BLOCK, 2, isOpen(2), true, UNCHANGED, placeAt)).toBeUndefined();
-    expect(afterBout(BLOCK, 1, isOpen(1), false, UNCHANGED, placeAt)).toEqual({
+    expect(afterBout(BLOCK, 2, isOpen(2), true, UNCHANGED)).toBeUndefined();
+    expect(afterBout(BLOCK, 1, isOpen(1), false, UNCHANGED)).toEqual({
       skipped: [placeAt(2), placeAt(3)],
     });
     const more = adjusted(BLOCK, { ...UNCHANGED, extra: { "1.1": 2, "1.2": 2 } });

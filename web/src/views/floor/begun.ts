@@ -1,5 +1,6 @@
 import type { Step } from "@/data/client";
-import { type Adjustments, entryKey } from "./adjusting";
+import { placeKey } from "@/data/overlay";
+import { type Adjustments, entryKey, oneMore } from "./adjusting";
 import type { Done } from "./play";
 
 /** When the round and the block that are on were begun, in milliseconds. Kept with the mark on this device. */
@@ -43,9 +44,8 @@ export const movedOn = (begun: Begun, stood: number): Begun => ({
   blockAt: begun.blockAt + stood,
 });
 
-/** When a round or a block was begun: as kept here, or as the first bout of it that is in the record tells. */
-function startOf(steps: Step[], done: Done, belongs: (step: Step) => boolean, kept: number | null) {
-  if (kept !== null) return kept;
+/** When a round or a block was begun, as the first bout of it that is in the record tells. */
+function toldBy(steps: Step[], done: Done, belongs: (step: Step) => boolean): number | null {
   const starts = [...done].flatMap(([index, { done_at }]) => {
     const step = steps[index];
     return step && belongs(step) ? [Date.parse(done_at) - step.seconds * 1000] : [];
@@ -56,16 +56,15 @@ function startOf(steps: Step[], done: Done, belongs: (step: Step) => boolean, ke
 /** When the round of a step was begun, null where it was not. */
 export function roundStart(steps: Step[], done: Done, step: Step, known: Begun | null): number | null {
   const round = roundOf(step);
-  const kept = known?.round === round ? known.roundAt : null;
-  return startOf(steps, done, (each) => roundOf(each) === round, kept);
+  return known?.round === round ? known.roundAt : toldBy(steps, done, (each) => roundOf(each) === round);
 }
 
 /** When the block of a step will be over, null where it has none or was not begun. */
 export function blockEnd(steps: Step[], done: Done, step: Step, known: Begun | null): number | null {
   const block = blockOf(step);
   if (!step.block) return null;
-  const kept = known?.block === block ? known.blockAt : null;
-  const start = startOf(steps, done, (each) => blockOf(each) === block, kept);
+  const start =
+    known?.block === block ? known.blockAt : toldBy(steps, done, (each) => blockOf(each) === block);
   return start === null ? null : start + step.block.seconds * 1000;
 }
 
@@ -92,7 +91,6 @@ export function afterBout(
   isOpen: (index: number) => boolean,
   timeIsLeft: boolean,
   changed: Adjustments,
-  placeAt: (index: number) => string,
 ): Partial<Adjustments> | undefined {
   const step = steps[index];
   if (!step?.block) return undefined;
@@ -101,9 +99,9 @@ export function afterBout(
   if (timeIsLeft && !left.length) {
     const entries = new Set(steps.filter((each) => blockOf(each) === block).map(entryKey));
     if (![...entries].every((entry) => lastOf(steps, entry) === block)) return undefined;
-    const more = [...entries].map((entry) => [entry, (changed.extra[entry] ?? 0) + 1]);
-    return { extra: { ...changed.extra, ...Object.fromEntries(more) } };
+    return oneMore(changed, entries);
   }
-  if (!timeIsLeft && left.length) return { skipped: [...changed.skipped, ...left.map(placeAt)] };
+  if (!timeIsLeft && left.length)
+    return { skipped: [...changed.skipped, ...left.map((each) => placeKey(steps[each] as Step))] };
   return undefined;
 }

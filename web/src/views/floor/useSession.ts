@@ -160,9 +160,8 @@ export function useSession(view: FloorView) {
   /** What follows in a block against the clock once a bout of it is done. */
   const nextInBlock = (index: number) => {
     const left = blockLeft(place, moment());
-    const placeAt = (index: number) => placeKey(positionOf(steps[index] as Step));
-    const isOpen = (index: number) => !done.has(index) && !skipped.has(placeAt(index));
-    return left === null ? undefined : afterBout(steps, index, isOpen, left > 0, changed, placeAt);
+    const isOpen = (index: number) => !done.has(index) && !skipped.has(placeKey(steps[index] as Step));
+    return left === null ? undefined : afterBout(steps, index, isOpen, left > 0, changed);
   };
 
   /** The one button: start the bout, or end it as planned. A second tap right after the end is not a start. */
