@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup lint types check-python check-web bench fuzz chromium lock guide screenshots clean
+.PHONY: demo serve test setup lint types check-python check-web bench fuzz golden chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -70,6 +70,9 @@ lock:
 
 guide: setup
 	@$(BIN)/python -m fortis.guide docs/guide
+
+golden: .venv/.installed
+	@$(BIN)/python -m tests.golden
 
 fuzz: setup
 	@$(BIN)/python -m tests.fuzz

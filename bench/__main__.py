@@ -5,7 +5,7 @@ import json
 from bench.loading import loading
 from bench.notation import notation
 from bench.recording import recording
-from fortis.collector import relax
+from fortis.garbage_collection import collect_less_often
 
-relax()
+collect_less_often()
 print(json.dumps({"notation": notation(), "loading": loading(), "recording": recording()}, indent=2))

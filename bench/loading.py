@@ -4,7 +4,7 @@ from decimal import Decimal
 from random import Random
 
 from bench.timing import interleaved, p50, p95
-from fortis.core.kept import forget
+from fortis.core.cache import clear_caches
 from fortis.core.loading.kit import read_plates
 from fortis.core.loading.shelf import denominations, shelf
 from fortis.core.loading.strip import strip_plan
@@ -23,9 +23,9 @@ def loading() -> dict[str, object]:
         "plan": lambda: strip_plan(have, session),
         "each_for_itself": lambda: [obvious.nearest(side) for side in session],
     }
-    taken = interleaved(calls, 12, before=forget)
+    taken = interleaved(calls, 12, before=clear_caches)
     planned = {name: lambda run=run: strip_plan(have, run) for name, run in runs.items()}
-    growth = interleaved(planned, 2, before=forget)
+    growth = interleaved(planned, 2, before=clear_caches)
     return {
         "loads": len(session),
         "plan_p50_ms": p50(taken["plan"]),

@@ -4,8 +4,9 @@ from collections.abc import Callable
 from itertools import count
 
 from bench.timing import interleaved, p50, p95, samples
-from fortis.core.kept import forget
-from fortis.core.resolution import Basis, resolve
+from fortis.core.basis import Basis
+from fortis.core.cache import clear_caches
+from fortis.core.resolution import resolve
 from fortis.core.structure.notation import parse_line, read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
@@ -59,7 +60,7 @@ def _figures(times: int, runs: int) -> dict[str, float]:
         "timeline": lambda: timeline(settled),
         "cost": lambda: cost_of_plan(settled, seconds),
     }
-    taken = interleaved({**parts, "whole": whole}, runs, before=forget)
+    taken = interleaved({**parts, "whole": whole}, runs, before=clear_caches)
     whole()
     taken["again"] = samples(again, runs)
     figures = {f"{name}_p50_ms": p50(times) for name, times in taken.items()}

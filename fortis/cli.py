@@ -9,7 +9,6 @@ import typer
 import uvicorn
 
 from fortis.api.app import create_app
-from fortis.collector import relax
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
 from fortis.core.loading.kit import PlatesError, read_plates
 from fortis.core.loading.warm_up import School
@@ -19,6 +18,7 @@ from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
+from fortis.garbage_collection import collect_less_often
 from fortis.store.database import back_up, open_database
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
@@ -36,7 +36,7 @@ def serve(
 ) -> None:
     """Serve Fortis to a browser."""
     typer.echo(f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.")
-    relax()
+    collect_less_often()
     uvicorn.run(create_app(open_database(db)), host=host, port=port, log_level="warning")
 
 
@@ -102,7 +102,7 @@ def load(
     for step in calculated.warm_up:
         typer.echo(f"{plain(step.kg):>7} × {step.reps}")
     for each in calculated.loads:
-        side = " ".join(map(plain, each.side)) or "nothing"
+        side = " ".join(map(plain, each.sleeve)) or "nothing"
         rounding = f"  ({each.rounding_kg:+} kg)" if each.rounding_kg else ""
         change = f"  {each.change}" if each.change else ""
         typer.echo(f"{plain(each.total_kg):>7}  each side {side}{rounding}{change}")

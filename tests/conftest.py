@@ -62,11 +62,14 @@ class Lifter:
             "kg": step["load"] and step["load"]["kg"],
             **went,
         }
-        return self.client.put(f"/api/floor/{session_id}/bouts/{place}", json=body)
+        headers = {"Fortis-Device": "test"}
+        return self.client.put(f"/api/floor/{session_id}/bouts/{place}", json=body, headers=headers)
 
-    def take_back(self, session_id, step):
+    def take_back(self, session_id, step, seen=None, device="test"):
         place = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
-        return self.client.delete(f"/api/floor/{session_id}/bouts/{place}")
+        query = {} if seen is None else {"seen": seen}
+        headers = {"Fortis-Device": device}
+        return self.client.delete(f"/api/floor/{session_id}/bouts/{place}", params=query, headers=headers)
 
     def play(self, written, went, on=None):
         """Plan, start, record (reps, reserve) bout by bout, and finish. Returns the session's id."""

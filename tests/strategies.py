@@ -124,6 +124,20 @@ remarks = st.sampled_from(["", "", "hips lower", "left elbow: drops # twice"])
 setups = st.lists(st.sampled_from(["belt", "straps", "bands 30 kg top"]), max_size=3).map(
     lambda items: m.SetUp(items=tuple(items))
 )
+
+
+def _grounded(entry):
+    """The first bout of a lift has no bout before it to drop from."""
+    first = entry.sets[0]
+    opening = first.each.bouts[0]
+    if not isinstance(opening.terms.over(first.each.terms).load, m.OfPrevious):
+        return entry
+    own = opening.terms.model_copy(update={"load": m.Weight(amount=Decimal(60))})
+    bouts = (opening.model_copy(update={"terms": own}), *first.each.bouts[1:])
+    grounded = first.model_copy(update={"each": first.each.model_copy(update={"bouts": bouts})})
+    return entry.model_copy(update={"sets": (grounded, *entry.sets[1:])})
+
+
 entries = st.builds(
     m.Entry,
     exercise=names,
@@ -131,7 +145,7 @@ entries = st.builds(
     sets=st.lists(runs | clocked_runs, min_size=1, max_size=3).map(tuple),
     before=befores,
     remark=remarks,
-)
+).map(_grounded)
 members = st.lists(entries, min_size=2, max_size=4).map(tuple)
 rounds = st.none() | st.integers(1, 5)
 rested = {"rest": short_rests, "between": short_rests, "every": st.none()}

@@ -64,7 +64,7 @@ def test_demo_and_backup(tmp_path):
 def test_load_prints_what_to_put_on():
     told = run("load", "142.5", "--bar", "20", "--plates", "2x25 1x20 1x10 2x5 1x2.5", "--json")
     answer = json.loads(told.stdout)
-    assert (answer["total_kg"], answer["side"], answer["rounding_kg"]) == (140, [25, 25, 10], -2.5)
+    assert (answer["total_kg"], answer["sleeve"], answer["rounding_kg"]) == (140, [25, 25, 10], -2.5)
     assert (answer["below_kg"], answer["above_kg"], answer["would_need_kg"]) == (140, 145, 1.25)
 
 

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Work
 from fortis.api.written import Written
-from fortis.core.structure.arranging import Place, doubled, joined, moved, moved_whole, parted, without
+from fortis.core.structure.arranging import EntryAt, doubled, joined, moved, moved_whole, parted, without
 from fortis.core.structure.model import Session
 from fortis.core.structure.notation import LONGEST_LINE, NotationError, Reading, examine
 from fortis.core.structure.numbers import WrittenNumber, numbers
@@ -67,29 +67,29 @@ def arrange(asked: Arranging, work: Work) -> Arranged:
     reading = examine(asked.written, asked.unit or lifter.lifter(work).unit)
     if reading.problems:
         raise NotationError(reading.problems)
-    place = _place_of(reading, asked.line)
-    target = _place_of(reading, asked.target) if asked.target else None
-    session, group = _arranged(reading.session, asked.act, place, target)
+    entry_at = _entry_on(reading, asked.line)
+    target = _entry_on(reading, asked.target) if asked.target else None
+    session, group = _arranged(reading.session, asked.act, entry_at, target)
     written = write(session)
     return Arranged(written=written, line=examine(written).lines[group][0] if session.groups else 1)
 
 
-def _place_of(reading: Reading, line: int) -> Place:
+def _entry_on(reading: Reading, line: int) -> EntryAt:
     """The entry on a line, the first of its group for the line that opens one, the last above it for any other."""
-    places = [
+    entries = [
         (line, (group, entry)) for group, lines in enumerate(reading.lines) for entry, line in enumerate(lines)
     ]
-    above = [place for at, place in places if at <= line]
-    following = next((place for at, place in places if at > line), None)
-    on_it = any(at == line for at, _ in places)
+    above = [entry_at for at, entry_at in entries if at <= line]
+    following = next((entry_at for at, entry_at in entries if at > line), None)
+    on_it = any(at == line for at, _ in entries)
     if not on_it and following and following[1] == 0 and len(reading.lines[following[0]]) > 1:
         return following
     return above[-1] if above else (0, 0)
 
 
-def _arranged(session: Session, act: Act, place: Place, target: Place | None) -> tuple[Session, int]:
+def _arranged(session: Session, act: Act, entry_at: EntryAt, target: EntryAt | None) -> tuple[Session, int]:
     """The session arranged anew, and the group to go to."""
-    group, end = place[0], len(session.groups)
+    group, end = entry_at[0], len(session.groups)
     match act:
         case Act.EARLIER:
             return (moved_whole(session, group, group - 1), group - 1) if group else (session, group)
@@ -100,14 +100,14 @@ def _arranged(session: Session, act: Act, place: Place, target: Place | None) ->
         case Act.PART:
             return parted(session, group), group
         case Act.COPY:
-            return doubled(session, place), group + 1
+            return doubled(session, entry_at), group + 1
         case Act.REMOVE:
-            rest = without(session, place)
+            rest = without(session, entry_at)
             return rest, max(min(group, len(rest.groups) - 1), 0)
         case Act.ONTO if target:
             onto = target[0]
-            result = joined(session, place, onto)
+            result = joined(session, entry_at, onto)
             return result, onto - (1 if group < onto and len(result.groups) < end else 0)
     to = end if target is None else target[0]
-    result = moved(session, place, to)
+    result = moved(session, entry_at, to)
     return result, to - (1 if group < to and len(result.groups) <= end else 0)

@@ -5,12 +5,12 @@ from statistics import quantiles
 from uuid import UUID
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from fortis.api.known import known_of, log_of, overruns_of
+from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import LiftLine, SessionCard, card, lift_lines
-from fortis.api.work import Now, Work
+from fortis.api.work import Now, Work, WritingWork
 from fortis.api.written import Written
 from fortis.core.cautions.caution import Caution, Serious
 from fortis.core.cautions.rules import cautions
@@ -22,10 +22,13 @@ from fortis.core.structure.notation import (
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_entry
 from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
+from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
-from fortis.store import lifter, sessions
-from fortis.store.basis import last_of, settle
-from fortis.store.memory import remembered
+from fortis.store import bouts, lifter, sessions
+from fortis.store.cache import cached
+from fortis.store.lifts import library
+from fortis.store.planning import last_of, settle
+from fortis.store.played import conditions, played
 from fortis.store.sessions import time_on_the_floor
 from fortis.store.set_aside import EVERY_LIFT, all_set_aside, bring_back, heard, set_aside
 from fortis.store.tables import SessionRow
@@ -71,7 +74,7 @@ class Warned(BaseModel):
 
 
 class CostBefore(BaseModel):
-    """What the last session of the same name cost."""
+    """What the last session of the same slot cost."""
 
     id: str
     started_at: datetime
@@ -99,7 +102,7 @@ class Examined(BaseModel):
     timeline: Timeline
     lines: list[list[int]]
     lifts: list[LiftLine]
-    tally: Costing
+    costing: Costing
     before: CostBefore | None
     likely: Likely
     cautions: list[Warned]
@@ -114,7 +117,13 @@ class SetAside(BaseModel):
     exercise: str
 
 
-class ToPlan(Written):
+class ToExamine(Written):
+    """A text being written. `slot` is what the session fills; where none is given, that of the title."""
+
+    slot: str | None = Field(default=None, max_length=36)
+
+
+class ToPlan(ToExamine):
     """A session to save as planned; without a date it waits."""
 
     planned_on: date | None = None
@@ -128,23 +137,24 @@ class Composed(SessionCard):
 
 
 @router.post("/examine")
-def examine_text(asked: Written, work: Work, now: Now) -> Examined:
+def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
     """Read a text as far as it goes. Faults are part of the answer, never an error."""
     reading = examine(asked.written, asked.unit or lifter.lifter(work).unit)
     title = reading.session.title or sessions.UNTITLED
-    known = known_of(work, title, now)
-    prescription = settle(reading.session, known)
+    slot = asked.slot or sessions.slot_of_title(work, title)
+    known = lookups.basis(work, now)
+    prescription = settle(reading.session, known, lookups.carried_to(work, slot, now) if slot else ())
     laid_out = timeline(prescription)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
-    warned = heard(work, cautions(reading.session, prescription, log_of(work, now)))
+    warned = heard(work, cautions(reading.session, prescription, lookups.log(work, now)))
     return Examined(
         title=title,
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
         lifts=lift_lines(reading.session, prescription),
-        tally=cost_of_plan(prescription, laid_out.total_seconds, lifter.body_kg(work, now.date())),
-        before=remembered(work, ("before", title), lambda: _before(work, title, now)),
-        likely=_likely(overruns_of(work, now), laid_out.total_seconds),
+        costing=cost_of_plan(prescription, laid_out.total_seconds, Conditions(known.body_kg, known.kit)),
+        before=cached(work, ("before", slot), lambda: _before(work, slot, now)) if slot else None,
+        likely=_likely(lookups.overruns(work, now), laid_out.total_seconds),
         cautions=[_warned(caution, reading, asked.written) for caution in warned],
         problems=list(reading.problems),
         unknown=[
@@ -165,16 +175,17 @@ def _warned(caution: Caution, reading: Reading, written: str) -> Warned:
         mend = Mend(
             label=caution.remedy.label, line=line, written=f"{indent}{write_entry(caution.remedy.entry)}{remark}"
         )
-    return Warned(**caution.model_dump(exclude={"remedy", "group", "entry"}), line=line, mend=mend)
+    return Warned(**caution.model_dump(exclude={"remedy", "group", "entry", "lift_id"}), line=line, mend=mend)
 
 
-def _before(work: Work, title: str, now: datetime) -> CostBefore | None:
-    last = last_of(work, title, now)
+def _before(work: Work, slot: str, now: datetime) -> CostBefore | None:
+    last = last_of(work, slot, now)
     if last is None or last.started_at is None:
         return None
-    performed = sessions.performed(last)
     seconds = int(time_on_the_floor(last).total_seconds())
-    costing = cost_of_performance(sessions.frozen(last), performed, seconds, last.body_kg)
+    costing = cost_of_performance(
+        played(work, last), bouts.performed(last), seconds, conditions(work, last), library(work)
+    )
     return CostBefore(id=last.id, started_at=last.started_at, costing=costing)
 
 
@@ -189,21 +200,22 @@ def _likely(ratios: list[float], seconds: int) -> Likely:
 
 @router.get("/set-aside")
 def show_set_aside(work: Work) -> list[SetAside]:
-    """Every caution that was set aside."""
-    return [SetAside(rule=rule, exercise=exercise) for rule, exercise in sorted(all_set_aside(work))]
+    """Every caution that was set aside, with the lift as it is called now."""
+    names = {lift.id: lift.name for lift in library(work)} | {EVERY_LIFT: EVERY_LIFT}
+    return [SetAside(rule=rule, exercise=names.get(lift, lift)) for rule, lift in sorted(all_set_aside(work))]
 
 
 @router.put("/set-aside/{rule}", status_code=204)
-def put_aside(rule: str, work: Work, exercise: str = EVERY_LIFT) -> Response:
+def put_aside(rule: str, work: WritingWork, exercise: str = EVERY_LIFT) -> Response:
     """Set a caution aside for good, for one lift or for all."""
-    set_aside(work, rule, exercise)
+    set_aside(work, rule, library(work).find(exercise).id if exercise else EVERY_LIFT)
     return Response(status_code=204)
 
 
 @router.delete("/set-aside/{rule}", status_code=204)
-def hear_again(rule: str, work: Work, exercise: str = EVERY_LIFT) -> Response:
+def hear_again(rule: str, work: WritingWork, exercise: str = EVERY_LIFT) -> Response:
     """Let a caution speak again."""
-    bring_back(work, rule, exercise)
+    bring_back(work, rule, library(work).find(exercise).id if exercise else EVERY_LIFT)
     return Response(status_code=204)
 
 
@@ -215,22 +227,23 @@ def show(session_id: UUID, work: Work) -> Composed:
 
 @router.get("/recent")
 def recent(work: Work) -> list[Composed]:
-    """The latest session of each name that was done in the last weeks, the newest first, to plan it again."""
+    """The latest session of each slot that was done in the last weeks, the newest first, to plan it again."""
     newest: dict[str, SessionRow] = {}
     for row in sessions.finished(work, limit=MOST_RECENT):
-        newest.setdefault(row.title, row)
+        newest.setdefault(row.slot, row)
     return [_composed(row) for row in newest.values()]
 
 
-@router.put("/sessions/{session_id}", responses={422: {"model": ProblemDetail}})
-def save(session_id: UUID, asked: ToPlan, work: Work) -> Composed:
-    """Save a session as planned under an id the client made; saved again, it is changed."""
+@router.put("/sessions/{session_id}", responses={409: {"model": ProblemDetail}, 422: {"model": ProblemDetail}})
+def save(session_id: UUID, asked: ToPlan, work: WritingWork) -> Composed:
+    """Save a session as planned under an id the client made; saved again, it is changed until it is started."""
     unit = asked.unit or lifter.lifter(work).unit
-    return _composed(sessions.save_plan(work, str(session_id), asked.written, unit, asked.planned_on))
+    row = sessions.save_plan(work, str(session_id), asked.written, unit, asked.planned_on, asked.slot)
+    return _composed(row)
 
 
 @router.delete("/sessions/{session_id}", status_code=204, responses={404: {"model": ProblemDetail}})
-def discard(session_id: UUID, work: Work, now: Now) -> Response:
+def discard(session_id: UUID, work: WritingWork, now: Now) -> Response:
     """Put a session aside; saving it again brings it back."""
     sessions.discard(work, str(session_id), now)
     return Response(status_code=204)

@@ -1,6 +1,7 @@
 """Floor: a session played, every bout saved as it happens."""
 
-from datetime import datetime
+from collections.abc import Sequence
+from datetime import datetime, timedelta
 from decimal import Decimal
 from functools import reduce
 from typing import Annotated
@@ -9,22 +10,28 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Path, Response
 from pydantic import AwareDatetime, BaseModel, Field
 
+from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
-from fortis.api.work import Now, Work, today
+from fortis.api.work import Device, Now, Work, WritingWork
 from fortis.core.adjustments import Adjustments, Change, with_change
-from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.advice import AdviceTable, all_advice
+from fortis.core.exercises import LoadKind, stand_ins
+from fortis.core.loading.resistance import resistance_of
+from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
+from fortis.core.played import as_played
+from fortis.core.progression.advice import AdviceTable, Bar, all_advice
 from fortis.core.strength.slowing import SLOWING, Slowing
 from fortis.core.structure.model import SetUp, Side
-from fortis.core.structure.prescription import Position, Prescription
+from fortis.core.structure.pace import USUAL_PACE, Pace
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import Timeline, timeline
-from fortis.core.tally.session import tonnage
+from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms, Number
-from fortis.store import lifter, places, sessions
-from fortis.store.basis import resolved
+from fortis.store import bouts, lifter, places, sessions
+from fortis.store.bouts import Provenance
 from fortis.store.lifts import library
+from fortis.store.played import conditions, played
 from fortis.store.tables import SessionRow
 
 router = APIRouter(
@@ -37,10 +44,16 @@ MOST_LOOKED_BACK = 30
 
 
 class Recorded(BaseModel):
-    """A bout in the record. `version` counts how often it was written."""
+    """A bout in the record. `version` counts how often it was recorded.
+
+    `rest_seconds` is the rest really taken before it. Where nobody said when it began, `began_at` is None, and so
+    is the rest.
+    """
 
     bout: PerformedBout
+    began_at: datetime | None
     done_at: datetime
+    rest_seconds: int | None
     version: int
 
 
@@ -59,23 +72,33 @@ class Changes(BaseModel):
 
 
 class FloorView(SessionCard):
-    """A session to play, with everything that playing it without a connection needs."""
+    """A session to play, with everything that playing it without a connection needs.
+
+    `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
+    as it is played. `stand_ins` has for each lift of the plan those that can be done instead.
+    """
 
     unit: Unit
     timeline: Timeline
+    pace: Pace
     bouts: list[Recorded]
     tonnage_kg: Kilograms
     adjustments: Adjustments
     advice: AdviceTable
     slowing: list[Slowing]
     cues: list[Cue]
+    stand_ins: dict[str, list[str]]
 
 
 class SoFar(BaseModel):
-    """What the session adds up to after a bout was saved, and that bout's version."""
+    """What the session adds up to after a bout was saved, and that bout's version.
+
+    `word` says what was put right about what was told, such as a time to come.
+    """
 
     tonnage_kg: Kilograms
     version: int | None = None
+    word: str = ""
 
 
 class Finished(BaseModel):
@@ -85,7 +108,11 @@ class Finished(BaseModel):
 
 
 class BoutDone(BaseModel):
-    """A bout as it went. `kg` is the load handled, the added one for body-weight lifts (negative: assistance)."""
+    """A bout as it went. `kg` is the load handled, the added one for body-weight lifts (negative: assistance).
+
+    `reserve` is in steps of a half, with `or_more` a lower bound. `seen` is the version that a correction was
+    made from.
+    """
 
     exercise: str = Field(min_length=1, max_length=200)
     setup: SetUp = SetUp()
@@ -94,10 +121,12 @@ class BoutDone(BaseModel):
     reps: int = Field(ge=0, le=500)
     partial_reps: int = Field(default=0, ge=0, le=500)
     seconds: int = Field(default=0, ge=0, le=3600)
-    reserve: int | None = Field(default=None, ge=0, le=10)
+    reserve: Annotated[Number, Field(ge=Decimal(0), le=Decimal(10), multiple_of=Decimal("0.5"))] | None = None
+    or_more: bool = False
     ended: Ended | None = None
     note: str = Field(default="", max_length=500)
     rep_seconds: list[Annotated[float, Field(ge=0, le=3600)]] = Field(default=[], max_length=500)
+    began_at: AwareDatetime | None = None
     done_at: AwareDatetime | None = None
     seen: int | None = None
 
@@ -106,93 +135,125 @@ Counted = Annotated[int, Path(ge=1, le=1000)]
 WarmUpOrSet = Annotated[int, Path(ge=0, le=1000)]
 
 
-def _place(group: Counted, round: Counted, entry: Counted, set: WarmUpOrSet, bout: Counted) -> Position:
+def _position(group: Counted, round: Counted, entry: Counted, set: WarmUpOrSet, bout: Counted) -> Position:
     return Position(group=group, round=round, entry=entry, set=set, bout=bout)
 
 
-Place = Annotated[Position, Depends(_place)]
-"""The place in the session that a bout's address names."""
+At = Annotated[Position, Depends(_position)]
+"""The position in the session that a bout's address names."""
 
 
 @router.get("/{session_id}")
 def show(session_id: UUID, work: Work, now: Now) -> FloorView:
     """A session to play."""
-    row = sessions.get(work, str(session_id))
-    prescription = resolved(work, row, now)
+    return _view(work, sessions.get(work, str(session_id)), now)
+
+
+def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
+    started = row.started_at is not None
+    planned = sessions.frozen(row) if started else lookups.plan_of(work, row, now)
+    known = library(work)
+    as_it_is = as_played(planned, sessions.adjustments(row), known)
+    under = conditions(work, row)
+    kit = under.kit or places.kit(work, row.place_id)
+    body_kg = under.body_kg if started else lifter.body_kg(work, lifter.today(work, now))
+    lifts = {each.exercise: each.lift for each in (*planned.sets, *as_it_is.sets)}
     return FloorView(
         **card(row).model_dump(),
         unit=Unit(row.unit),
-        timeline=timeline(prescription),
+        timeline=timeline(planned),
+        pace=USUAL_PACE,
         bouts=recorded(row),
-        adjustments=_adjustments(row),
-        advice=all_advice(prescription, places.kit(work, row.place_id)),
+        adjustments=sessions.adjustments(row),
+        advice=all_advice(as_it_is, Bar(kit, body_kg)),
         slowing=list(SLOWING),
-        cues=_cues(work, row, prescription, now),
-        tonnage_kg=tonnage(sessions.performed(row), row.body_kg, library(work)),
+        cues=_cues(work, row, as_it_is, now),
+        stand_ins={name: [other.name for other in stand_ins(lift, known)] for name, lift in lifts.items()},
+        tonnage_kg=tonnage(bouts.performed(row), under, known),
     )
 
 
 def recorded(row: SessionRow) -> list[Recorded]:
-    """The bouts of a session in the record."""
-    return [
-        Recorded(bout=bout, done_at=done.done_at, version=done.version)
-        for bout, done in zip(sessions.performed(row), row.bouts, strict=True)
-    ]
+    """The bouts of a session in the record, in the order they were done."""
+    found = []
+    before: datetime | None = None
+    for done in bouts.rows_of(row):
+        rest = None
+        if done.began_at and before:
+            rest = max(round((done.began_at - before).total_seconds()), 0)
+        found.append(
+            Recorded(
+                bout=bouts.performed_bout(done),
+                began_at=done.began_at,
+                done_at=done.done_at,
+                rest_seconds=rest,
+                version=done.version,
+            )
+        )
+        before = done.done_at
+    return found
 
 
 def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime) -> list[Cue]:
-    """For each lift of the plan the notes of the last session that has any for it."""
-    wanted = {each.exercise.casefold(): each.exercise for each in prescription.sets}
+    """For each lift of the session as played the notes of the last session that has any for it."""
+    wanted = {each.lift.id: each.exercise for each in prescription.sets}
     cues: list[Cue] = []
+    known = library(work)
     for before in sessions.finished(work, before=row.started_at or now, limit=MOST_LOOKED_BACK):
-        found = [bout for bout in before.bouts if bout.note and bout.exercise.casefold() in wanted]
-        cues += [Cue(exercise=wanted[bout.exercise.casefold()], text=bout.note, on=bout.done_at) for bout in found]
-        for bout in found:
-            wanted.pop(bout.exercise.casefold(), None)
+        noted = [bout for bout in bouts.rows_of(before) if bout.note]
+        found = [(bout, known.find(bout.exercise, bout.lift_id).id) for bout in noted]
+        cues += [
+            Cue(exercise=wanted[lift_id], text=bout.note, on=bout.done_at)
+            for bout, lift_id in found
+            if lift_id in wanted
+        ]
+        for _, lift_id in found:
+            wanted.pop(lift_id, None)
     return cues
 
 
 @router.patch("/{session_id}/adjustments")
-def adjust(session_id: UUID, changed: Changes, work: Work, now: Now) -> Adjustments:
+def adjust(session_id: UUID, changed: Changes, work: WritingWork, now: Now) -> Adjustments:
     """Change the plan on the floor. What another device changed meanwhile stays; sent twice is sent once."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
-    adjustments = reduce(with_change, changed.changes, _adjustments(row))
-    row.adjustments = adjustments.model_dump(mode="json")
+    adjustments = reduce(with_change, changed.changes, sessions.adjustments(row))
+    sessions.adjust(row, adjustments)
     return adjustments
 
 
-def _adjustments(row: SessionRow) -> Adjustments:
-    return Adjustments.model_validate(row.adjustments or {})
-
-
 @router.post("/{session_id}/start")
-def start(session_id: UUID, work: Work, now: Now) -> FloorView:
+def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
     """Start a session: its loads are settled and stay so. A second start changes nothing."""
-    _start(work, sessions.get(work, str(session_id)), now)
-    return show(session_id, work, now)
+    row = sessions.get(work, str(session_id))
+    _start(work, row, now)
+    return _view(work, row, now)
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
-def record(session_id: UUID, place: Place, done: BoutDone, work: Work, now: Now) -> SoFar:
-    """Save a bout in its place. Sent twice it is one bout; sent with other numbers it is corrected."""
+def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> SoFar:
+    """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
-    performed = PerformedBout(position=place, **done.model_dump(exclude={"done_at", "seen"}))
-    version = sessions.record(work, row.id, performed, done.done_at or now, done.seen)
-    return _so_far(work, row).model_copy(update={"version": version})
+    by, word = _provenance(row, done.began_at, done.done_at, now, device)
+    version = bouts.record(work, row.id, _performed(work, row, at, done), by, done.seen)
+    return _so_far(work, row, version, word)
 
 
-@router.delete("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}")
-def take_back(session_id: UUID, place: Place, work: Work) -> SoFar:
-    """Take a bout back out of the record."""
+@router.delete(
+    "/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}}
+)
+def take_back(
+    session_id: UUID, at: At, work: WritingWork, now: Now, seen: int | None = None, device: Device = ""
+) -> SoFar:
+    """Take a bout back. The record keeps what it was."""
     row = sessions.get(work, str(session_id))
-    sessions.take_back(work, row.id, place)
-    return _so_far(work, row)
+    by = Provenance(at=now, done_at=now, device=device)
+    return _so_far(work, row, bouts.take_back(work, row.id, at, by, seen))
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})
-def finish(session_id: UUID, work: Work, now: Now, finished: Finished | None = None) -> SessionCard:
+def finish(session_id: UUID, work: WritingWork, now: Now, finished: Finished | None = None) -> SessionCard:
     """Finish a session. A second finish changes nothing."""
     row = sessions.get(work, str(session_id))
     sessions.finish(row, (finished and finished.finished_at) or now, now)
@@ -200,21 +261,83 @@ def finish(session_id: UUID, work: Work, now: Now, finished: Finished | None = N
 
 
 @router.delete("/{session_id}/finish", status_code=204)
-def reopen(session_id: UUID, work: Work) -> Response:
+def reopen(session_id: UUID, work: WritingWork) -> Response:
     """Open a finished session again: it is under way as it was."""
     sessions.reopen(sessions.get(work, str(session_id)))
     return Response(status_code=204)
 
 
-def _so_far(work: Work, row: SessionRow) -> SoFar:
+def _so_far(work: Work, row: SessionRow, version: int | None, word: str = "") -> SoFar:
     work.flush()
     work.expire(row, ["bouts"])
-    return SoFar(tonnage_kg=tonnage(sessions.performed(row), row.body_kg, library(work)))
+    total = tonnage(bouts.performed(row), conditions(work, row), library(work))
+    return SoFar(tonnage_kg=total, version=version, word=word)
 
 
 def _start(work: Work, row: SessionRow, now: datetime) -> None:
     if row.started_at is None:
-        row.body_kg = lifter.body_kg(work, today(work, now))
+        plan = lookups.plan_of(work, row, now)
+        place = places.current_place(work)
         row.zone = lifter.lifter(work).zone
-        row.place_id = places.current_place(work).id
-        sessions.start(row, resolved(work, row, now), now)
+        row.place_id = place.id
+        sessions.start(row, plan, places.kit_of(place), now)
+
+
+SLACK = timedelta(minutes=2)
+"""Clocks of two devices are never quite together."""
+
+
+def _provenance(
+    row: SessionRow, began_at: datetime | None, done_at: datetime | None, now: datetime, device: str
+) -> tuple[Provenance, str]:
+    """When a bout was done, as far as it can be.
+
+    Not before its session, not to come. And a word where it was put right.
+    """
+    claimed = done_at or now
+    assert row.started_at is not None
+    ended = min(max(claimed, row.started_at), now)
+    began = min(max(began_at, row.started_at), ended) if began_at else None
+    word = ""
+    if abs(claimed - ended) > SLACK:
+        word = (
+            f"This device's clock says {claimed:%d %B %Y, %H:%M} UTC, which is "
+            f"{'to come' if claimed > now else 'before the session began'}: the bout is kept at {ended:%H:%M} UTC."
+        )
+    return Provenance(at=now, done_at=ended, began_at=began, device=device), word
+
+
+def _performed(work: Work, row: SessionRow, at: Position, done: BoutDone) -> PerformedBout:
+    """A bout as it is kept: as told, with what was asked as played, and what hung on it."""
+    lift = library(work).find(done.exercise)
+    prescription = played(work, row)
+    each, planned = _planned(prescription.sets, at)
+    same = each is not None and each.lift.id == lift.id
+    settled = planned.settled if planned and same else None
+    pulls = resistance_of(done.setup, sessions.frozen_kit(row))
+    hung = done.kg if pulls.top_kg and done.kg is not None else None
+    source = None
+    if settled and done.kg is not None:
+        planned_source = LoadSource.ADVICE if settled.advised else LoadSource.PLAN
+        source = planned_source if done.kg == settled.kg else LoadSource.OWN
+    return PerformedBout(
+        **done.model_dump(exclude={"began_at", "done_at", "seen", "rep_seconds"}),
+        position=at,
+        lift_id=lift.id,
+        body=lift.load_kind is LoadKind.BODY or bool(settled and settled.body),
+        bottom_kg=None if hung is None else hung + pulls.bottom_kg,
+        top_kg=None if hung is None else hung + pulls.top_kg,
+        mean_kg=None if hung is None else hung + pulls.mean_kg,
+        rep_seconds=tuple(done.rep_seconds),
+        asked=asked_of(planned) if planned else None,
+        source=source or (LoadSource.OWN if done.kg is not None else None),
+    )
+
+
+def _planned(sets: Sequence[PlannedSet], at: Position) -> tuple[PlannedSet | None, PlannedBout | None]:
+    """The set and the bout of a session as played that stand at a position."""
+    for each in sets:
+        for bout in each.bouts:
+            if each.position(bout) == at:
+                return each, bout
+    return None, None

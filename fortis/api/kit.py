@@ -8,11 +8,12 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Now, Work, today
+from fortis.api.work import Now, Work, WritingWork
 from fortis.core.exercises import Exercise
 from fortis.core.loading.calculator import A_BAR_LIFT, Calculated, calculate, weigh
 from fortis.core.loading.kit import Kit, Stretch, read_plates, write_plates
 from fortis.core.loading.resistance import Combination, Line, Solved, solve_bands, stretch_line
+from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.tally.body_weight import Weighed
 from fortis.core.units import Unit
@@ -41,6 +42,7 @@ class Self(BaseModel):
     unit: Unit
     training_since: date | None
     warm_ups: School | None
+    plate_order: PlateOrder
     weighed: list[Weighed] = []
 
 
@@ -50,6 +52,7 @@ class SelfToKeep(BaseModel):
     unit: Unit
     training_since: date | None = None
     warm_ups: School | None = School.FEW
+    plate_order: PlateOrder = PlateOrder.BIG_INSIDE
 
 
 class KitView(BaseModel):
@@ -87,6 +90,7 @@ def show(work: Work) -> KitView:
             unit=known.unit,
             training_since=known.training_since,
             warm_ups=known.warm_ups,
+            plate_order=known.plate_order,
             weighed=list(reversed(lifter.body_weights(work))),
         ),
     )
@@ -98,49 +102,49 @@ def _place(row: PlaceRow, current: int) -> Place:
 
 
 @router.post("/places", status_code=201)
-def add(asked: KitToKeep, work: Work) -> Place:
+def add(asked: KitToKeep, work: WritingWork) -> Place:
     """Add a place."""
     return _place(places.add_place(work, asked.whole()), places.current_place(work).id)
 
 
 @router.put("/places/{place_id}")
-def keep(place_id: int, asked: KitToKeep, work: Work) -> Place:
+def keep(place_id: int, asked: KitToKeep, work: WritingWork) -> Place:
     """Keep the kit of a place."""
     return _place(places.save_kit(work, asked.whole(), place_id), places.current_place(work).id)
 
 
 @router.delete("/places/{place_id}", status_code=204, responses={409: {"model": ProblemDetail}})
-def leave(place_id: int, work: Work) -> Response:
+def leave(place_id: int, work: WritingWork) -> Response:
     """Take a place away. The only one stays."""
     places.leave_place(work, place_id)
     return Response(status_code=204)
 
 
 @router.put("/current/{place_id}", status_code=204)
-def go_to(place_id: int, work: Work) -> Response:
+def go_to(place_id: int, work: WritingWork) -> Response:
     """Put a place in use: loads are settled from its kit."""
     places.go_to(work, place_id)
     return Response(status_code=204)
 
 
 @router.put("/lifter", status_code=204)
-def keep_self(asked: SelfToKeep, work: Work) -> Response:
+def keep_self(asked: SelfToKeep, work: WritingWork) -> Response:
     """Keep what the lifter says of themselves."""
-    lifter.save_lifter(work, asked.unit, asked.training_since, asked.warm_ups)
+    lifter.save_lifter(work, asked.unit, asked.training_since, asked.warm_ups, asked.plate_order)
     return Response(status_code=204)
 
 
 @router.put("/body-weight", status_code=204)
-def weigh_in(asked: BodyWeight, work: Work, now: Now, on: date | None = None) -> Response:
+def weigh_in(asked: BodyWeight, work: WritingWork, now: Now, on: date | None = None) -> Response:
     """Keep a body weight for a day, today where none is named."""
-    lifter.save_body_weight(work, on or today(work, now), asked.kg)
+    lifter.save_body_weight(work, on or lifter.today(work, now), asked.kg)
     return Response(status_code=204)
 
 
 @router.delete("/body-weight/{on}", status_code=204)
-def forget_weight(on: date, work: Work) -> Response:
+def delete_weight(on: date, work: WritingWork) -> Response:
     """Take a body weight away."""
-    lifter.forget_body_weight(work, on)
+    lifter.delete_body_weight(work, on)
     return Response(status_code=204)
 
 

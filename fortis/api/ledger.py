@@ -1,30 +1,35 @@
 """Ledger: what was done, beside the last time, and what it recommends."""
 
-from datetime import datetime
+from datetime import date, datetime, timedelta
+from itertools import pairwise
 from uuid import UUID
 
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from fortis.api.floor import Recorded, recorded
+from fortis.api.floor import At, Recorded, recorded
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
-from fortis.api.work import Work
+from fortis.api.work import Now, Work
+from fortis.core.performance import PerformedBout, is_correction
 from fortis.core.progression.next_loads import NextLoad
-from fortis.core.structure.prescription import Position
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import asked
 from fortis.core.tally.session import SessionTally
+from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms
-from fortis.store import sessions
-from fortis.store.basis import added_up, last_of, recommended
+from fortis.store import bouts, lifter, sessions
+from fortis.store.lifts import library
+from fortis.store.planning import last_of, recommended
+from fortis.store.played import added_up, conditions, played
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/ledger", tags=["ledger"])
 
 
 class LedgerRow(SessionCard):
-    """A past session in a line. `minutes` is the time on the floor."""
+    """A past session in a line. `minutes` is the time on the floor; warm-ups are no sets."""
 
     minutes: int
     tonnage_kg: Kilograms
@@ -39,14 +44,34 @@ class LedgerView(BaseModel):
 
 
 class LedgerBout(Recorded):
-    """A bout beside what was asked: the target in words, and the load planned."""
+    """A bout beside what was asked as played: the target in words, and the load planned.
+
+    `corrected` says that an earlier version of it was contradicted.
+    """
 
     asked: str
     planned_kg: Kilograms | None
+    corrected: bool
+
+
+class TakenBack(BaseModel):
+    """A bout that was taken back and not done again."""
+
+    position: Position
+    exercise: str
+
+
+class BoutVersion(BaseModel):
+    """A bout as it was recorded at some time on some device; None where it was taken back."""
+
+    version: int
+    at: datetime
+    device: str
+    bout: PerformedBout | None
 
 
 class Before(BaseModel):
-    """The last session of the same name, added up."""
+    """The last session of the same slot, added up."""
 
     id: str
     started_at: datetime
@@ -55,15 +80,20 @@ class Before(BaseModel):
 
 
 class PastSession(SessionCard):
-    """A session in full."""
+    """A session in full. `again_on` is when it comes again, a week on from today."""
 
     written: str
     unit: Unit
     minutes: int
     bouts: list[LedgerBout]
+    taken_back: list[TakenBack]
     tally: SessionTally
     before: Before | None
     next_loads: list[NextLoad]
+    again_on: date
+
+
+A_WEEK = timedelta(days=7)
 
 
 @router.get("")
@@ -73,30 +103,49 @@ def show(work: Work) -> LedgerView:
 
 
 @router.get("/{session_id}", responses={404: {"model": ProblemDetail}})
-def open_session(session_id: UUID, work: Work) -> PastSession:
+def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
     """One session to all its bouts, with its arithmetic beside last time and the next loads."""
     row = sessions.get(work, str(session_id))
-    last = last_of(work, row.title, row.started_at) if row.started_at else None
+    last = last_of(work, row.slot, row.started_at) if row.started_at else None
     return PastSession(
         **card(row).model_dump(),
         written=row.written,
         unit=Unit(row.unit),
         minutes=_minutes(row),
-        bouts=_bouts(row),
+        bouts=_bouts(work, row),
+        taken_back=[
+            TakenBack(position=bouts.position_of(bout), exercise=bout.exercise)
+            for bout in row.bouts
+            if bout.taken_back_at is not None
+        ],
         tally=added_up(work, row),
         before=_before(work, last) if last else None,
-        next_loads=list(recommended(work, row)),
+        next_loads=[each.load for each in recommended(work, row)],
+        again_on=lifter.today(work, now) + A_WEEK,
     )
 
 
+@router.get("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={404: {"model": ProblemDetail}})
+def history(session_id: UUID, at: At, work: Work) -> list[BoutVersion]:
+    """The versions of a bout that contradict each other, the first first: what only completed it is part of it."""
+    row = sessions.get(work, str(session_id))
+    found = bouts.versions(work, row.id, at)
+    contradicted = [before for before, after in pairwise(found) if is_correction(before.bout, after.bout)]
+    return [
+        BoutVersion(version=each.version, at=each.at, device=each.device, bout=each.bout)
+        for each in (*contradicted, *found[-1:])
+    ]
+
+
 def _row(work: Work, row: SessionRow) -> LedgerRow:
-    performed = sessions.performed(row)
+    performed = [bout for bout in bouts.performed(row) if not bout.position.is_warm_up]
+    known = library(work)
     return LedgerRow(
         **card(row).model_dump(),
         minutes=_minutes(row),
-        tonnage_kg=added_up(work, row).tonnage_kg,
+        tonnage_kg=tonnage(performed, conditions(work, row), known),
         sets=len({(bout.position.group, bout.position.entry, bout.position.set) for bout in performed}),
-        lifts=list(dict.fromkeys(bout.exercise for bout in performed)),
+        lifts=list(dict.fromkeys(known.find(bout.exercise, bout.lift_id).name for bout in performed)),
     )
 
 
@@ -109,14 +158,23 @@ def _minutes(row: SessionRow) -> int:
     return max(round(sessions.time_on_the_floor(row).total_seconds() / 60), 0)
 
 
-def _bouts(row: SessionRow) -> list[LedgerBout]:
-    planned: dict[Position, tuple[str, Kilograms | None]] = {
-        each.position(bout): (asked(bout), bout.settled.kg if bout.settled else None)
-        for each in sessions.frozen(row).sets
-        for bout in each.bouts
+def _bouts(work: Work, row: SessionRow) -> list[LedgerBout]:
+    planned: dict[Position, tuple[PlannedSet, PlannedBout]] = {
+        each.position(bout): (each, bout) for each in played(work, row).sets for bout in each.bouts
     }
-    return [
-        LedgerBout(**each.model_dump(), asked=words, planned_kg=kg)
-        for each in recorded(row)
-        for words, kg in [planned.get(each.bout.position, ("extra", None))]
-    ]
+    found = []
+    corrected = bouts.corrected(work, row.id)
+    for each in recorded(row):
+        of, bout = planned.get(each.bout.position, (None, None))
+        same = of is not None and each.bout.is_of(of.lift)
+        words = asked(bout) if bout and same else f"instead of {of.exercise.lower()}" if of else "extra"
+        settled = bout.settled if bout and same else None
+        found.append(
+            LedgerBout(
+                **each.model_dump(),
+                asked=words,
+                planned_kg=settled.kg if settled else None,
+                corrected=bouts.bout_id(row.id, each.bout.position) in corrected,
+            )
+        )
+    return found

@@ -3,14 +3,14 @@
 from decimal import Decimal
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, HTTPException, Response
 from pydantic import BaseModel, Field, ValidationInfo, field_validator
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Work
-from fortis.core.exercises import Exercise, LoadKind, Muscle
+from fortis.api.work import Work, WritingWork
+from fortis.core.exercises import Exercise, LoadKind, Muscle, one_form
 from fortis.core.value import Number
-from fortis.store.lifts import forget_lift, library, own_lifts, save_lift
+from fortis.store import lifts as store
 
 router = APIRouter(prefix="/api/compose/lifts", tags=["compose"])
 
@@ -49,24 +49,39 @@ class LiftView(Exercise):
     own: bool
 
 
+class NewName(BaseModel):
+    """What a lift is to be called."""
+
+    name: LiftName
+
+
 @router.get("")
 def lifts(work: Work) -> list[LiftView]:
     """All lifts that are known here by name, the lifter's own marked."""
-    own = {lift.name.casefold() for lift in own_lifts(work)}
-    known = sorted(library(work), key=lambda lift: lift.name)
-    return [LiftView(**lift.model_dump(), own=lift.name.casefold() in own) for lift in known]
+    own = {lift.id for lift in store.own_lifts(work)}
+    known = sorted(store.library(work), key=lambda lift: one_form(lift.name))
+    return [LiftView(**lift.model_dump(), own=lift.id in own) for lift in known]
 
 
 @router.put("/{name}", responses={422: {"model": ProblemDetail}})
-def keep_lift(name: LiftName, lift: LiftToKeep, work: Work) -> LiftView:
+def keep_lift(name: LiftName, lift: LiftToKeep, work: WritingWork) -> LiftView:
     """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
-    kept = Exercise(name=" ".join(name.split()), **lift.model_dump())
-    save_lift(work, kept)
-    return LiftView(**kept.model_dump(), own=True)
+    saved = store.save_lift(work, Exercise(name=" ".join(name.split()), **lift.model_dump()))
+    return LiftView(**saved.model_dump(), own=True)
+
+
+@router.post("/{name}/name", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
+def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
+    """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
+    try:
+        renamed = store.rename_lift(work, name, " ".join(new.name.split()))
+    except LookupError as error:
+        raise HTTPException(404, f"There is no lift called {name}.") from error
+    return LiftView(**renamed.model_dump(), own=True)
 
 
 @router.delete("/{name}", status_code=204)
-def drop_lift(name: LiftName, work: Work) -> Response:
-    """Take an own lift away; the library's of that name, where there is one, holds again."""
-    forget_lift(work, name)
+def drop_lift(name: LiftName, work: WritingWork) -> Response:
+    """Take an own lift away; the library's, where there is one, holds again."""
+    store.drop_lift(work, name)
     return Response(status_code=204)

@@ -13,8 +13,10 @@ from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
+from fortis.store.bouts import ChangedElsewhereError
+from fortis.store.lifts import NameTakenError
 from fortis.store.places import LastPlaceError, UnknownPlaceError
-from fortis.store.sessions import ChangedElsewhereError, NotStartedError, UnknownSessionError
+from fortis.store.sessions import NotStartedError, StartedError, UnknownSessionError
 
 
 class FieldProblem(BaseModel):
@@ -25,9 +27,9 @@ class FieldProblem(BaseModel):
 
 
 class There(BaseModel):
-    """A bout as the record has it, where it is not as the sender last saw it."""
+    """A bout as the record has it, where it is not as the sender last saw it; None where it was taken back."""
 
-    bout: PerformedBout
+    bout: PerformedBout | None
     version: int
 
 
@@ -93,6 +95,19 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:
         return _answer(409, "The session has not been started", f"Session {error} has not been started yet.")
+
+    @app.exception_handler(StartedError)
+    async def _started(_: Request, error: StartedError) -> JSONResponse:
+        detail = (
+            f"Session {error} has been started with the text it had; that text stays. "
+            "Change it on the Floor, or save this text as another session."
+        )
+        return _answer(409, "The session is being played", detail)
+
+    @app.exception_handler(NameTakenError)
+    async def _name_taken(_: Request, error: NameTakenError) -> JSONResponse:
+        detail = f"Another lift is called {error} already; choose another name."
+        return _answer(409, "That name is taken", detail, fields=[FieldProblem(field="name", message=detail)])
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:

@@ -6,11 +6,11 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Work
+from fortis.api.work import Work, WritingWork
 from fortis.api.written import Written
 from fortis.store import lifter
 from fortis.store.tables import TemplateRow
-from fortis.store.templates import forget_template, save_template, templates
+from fortis.store.templates import delete_template, save_template, templates
 
 router = APIRouter(prefix="/api/compose/templates", tags=["compose"])
 
@@ -30,16 +30,16 @@ def show_templates(work: Work) -> list[Template]:
 
 
 @router.put("/{template_id}", responses={422: {"model": ProblemDetail}})
-def keep_template(template_id: UUID, asked: Written, work: Work) -> Template:
+def keep_template(template_id: UUID, asked: Written, work: WritingWork) -> Template:
     """Keep a text as a template under an id the client made; kept again, it is changed."""
     unit = asked.unit or lifter.lifter(work).unit
     return _template(save_template(work, str(template_id), asked.written, unit))
 
 
 @router.delete("/{template_id}", status_code=204)
-def drop_template(template_id: UUID, work: Work) -> Response:
+def drop_template(template_id: UUID, work: WritingWork) -> Response:
     """Take a template away."""
-    forget_template(work, str(template_id))
+    delete_template(work, str(template_id))
     return Response(status_code=204)
 
 

@@ -5,11 +5,14 @@ from datetime import date
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from fortis.api.known import known_of
+from fortis.api import lookups
 from fortis.api.views import SessionCard, SessionPlan, card, plan
-from fortis.api.work import Now, Work, today
+from fortis.api.work import Now, Work
+from fortis.core.loading.moved import body_share
+from fortis.core.structure.model import BodyPlus
+from fortis.core.structure.prescription import Prescription
+from fortis.core.tally.work import Conditions
 from fortis.store import lifter, sessions
-from fortis.store.basis import settled_anew
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/today", tags=["today"])
@@ -18,8 +21,9 @@ router = APIRouter(prefix="/api/today", tags=["today"])
 class TodayView(BaseModel):
     """What is on.
 
-    `started` is a session being played; `due` are planned for today or overdue, the latest date first;
-    `coming` are later or without a date; `last` is the newest finished one.
+    `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
+    are later or without a date; `last` is the newest finished one. `body_weight_missing` says that what is due
+    moves body weight, and none is known.
     """
 
     on: date
@@ -27,22 +31,34 @@ class TodayView(BaseModel):
     due: list[SessionPlan]
     coming: list[SessionCard]
     last: SessionCard | None
+    body_weight_missing: bool
 
 
 @router.get("")
 def show(work: Work, now: Now) -> TodayView:
     """What is on today."""
-    on = today(work, now)
+    on = lifter.today(work, now)
     started = sessions.started(work)
     planned = sessions.planned(work)
     due = sorted((row for row in planned if row.planned_on and row.planned_on <= on), key=_date, reverse=True)
+    basis = lookups.basis(work, now)
+    under = Conditions(basis.body_kg, basis.kit)
+    prescriptions = [lookups.plan_of(work, row, now) for row in due]
     last = next(iter(sessions.finished(work, limit=1)), None)
     return TodayView(
         on=on,
         started=card(started) if started else None,
-        due=[plan(row, settled_anew(row, known_of(work, row.title, now)), lifter.body_kg(work, on)) for row in due],
+        due=[plan(row, prescription, under) for row, prescription in zip(due, prescriptions, strict=True)],
         coming=[card(row) for row in planned if row not in due],
         last=card(last) if last else None,
+        body_weight_missing=basis.body_kg is None and any(map(_moves_body, prescriptions)),
+    )
+
+
+def _moves_body(prescription: Prescription) -> bool:
+    """Whether body weight counts in any lift of a plan."""
+    return any(
+        body_share(each.lift, isinstance(bout.load, BodyPlus)) for each in prescription.sets for bout in each.bouts
     )
 
 

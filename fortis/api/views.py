@@ -1,7 +1,6 @@
 """What several views show of a session."""
 
 from datetime import date, datetime
-from decimal import Decimal
 
 from pydantic import BaseModel
 
@@ -13,6 +12,7 @@ from fortis.core.structure.prescription import Prescription, Settled
 from fortis.core.structure.timeline import timeline
 from fortis.core.structure.writing import write_sets
 from fortis.core.tally.costing import Costing, cost_of_plan
+from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.store.sessions import State, state_of
 from fortis.store.tables import SessionRow
@@ -32,9 +32,10 @@ class LiftLine(BaseModel):
 
 
 class SessionCard(BaseModel):
-    """A session in short."""
+    """A session in short. Sessions of one `slot` stand in for each other."""
 
     id: str
+    slot: str
     title: str
     state: State
     planned_on: date | None
@@ -45,7 +46,7 @@ class SessionCard(BaseModel):
 class SessionPlan(SessionCard):
     """A session with its loads."""
 
-    tally: Costing
+    costing: Costing
     lifts: list[LiftLine]
 
 
@@ -53,6 +54,7 @@ def card(row: SessionRow) -> SessionCard:
     """A session in short."""
     return SessionCard(
         id=row.id,
+        slot=row.slot,
         title=row.title,
         state=state_of(row),
         planned_on=row.planned_on,
@@ -61,12 +63,12 @@ def card(row: SessionRow) -> SessionCard:
     )
 
 
-def plan(row: SessionRow, prescription: Prescription, body_kg: Decimal | None) -> SessionPlan:
+def plan(row: SessionRow, prescription: Prescription, under: Conditions) -> SessionPlan:
     """A session with its settled loads."""
     session = read(row.written, Unit(row.unit))
     return SessionPlan(
         **card(row).model_dump(),
-        tally=cost_of_plan(prescription, timeline(prescription).total_seconds, body_kg),
+        costing=cost_of_plan(prescription, timeline(prescription).total_seconds, under),
         lifts=lift_lines(session, prescription),
     )
 
@@ -76,8 +78,8 @@ def lift_lines(session: Session, prescription: Prescription) -> list[LiftLine]:
     lines = []
     by_entry = prescription.by_entry()
     for number, group in enumerate(session.groups, start=1):
-        for place, entry in enumerate(group.entries, start=1):
-            sets = by_entry[number, place]
+        for at, entry in enumerate(group.entries, start=1):
+            sets = by_entry[number, at]
             settled = [bout.settled for each in sets if not each.is_warm_up for bout in each.bouts if bout.settled]
             distinct = list({load.kg: load for load in reversed(settled)}.values())[::-1]
             reasons = {reason.text: reason for load in distinct for reason in load.reasons}

@@ -8,15 +8,37 @@ from pydantic import ConfigDict, Field
 
 from fortis.core.value import Number, Value
 
+Load = Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
 
-class LoadFrom(Value):
-    """Another load for a lift from one of its sets on."""
+
+class LoadChange(Value):
+    """Another load for some bouts of a lift: from set `set` on, bout `bout` of each where `was_kg` was to go on it.
+
+    Without `bout` every bout of those sets is meant, without `was_kg` whatever its load. `sleeve` is what then
+    hangs on each sleeve. `advised` says that the load is one Fortis advised.
+    """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
 
     set: int = Field(ge=1, le=1000)
-    kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
-    side: Annotated[tuple[Number, ...], Field(max_length=40)] = ()
+    bout: int | None = Field(default=None, ge=1, le=1000)
+    was_kg: Load | None = None
+    kg: Load
+    sleeve: Annotated[tuple[Number, ...], Field(max_length=40)] = ()
+    advised: bool = False
+
+    def after(self, number: int) -> "LoadChange":
+        """A change that counts its sets from set `number` on, counted from the first."""
+        return self.model_copy(update={"set": number + self.set})
+
+
+class Swap(Value):
+    """Another lift done from set `set` on; 0 takes the warm-up with it."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=False)
+
+    lift: Annotated[str, Field(min_length=1, max_length=80)]
+    set: int = Field(default=0, ge=0, le=1000)
 
 
 EntryName = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
@@ -26,19 +48,20 @@ Worn = tuple[Annotated[str, Field(min_length=1, max_length=60)], ...]
 
 
 class Adjustments(Value):
-    """What was changed on the floor. Entries are named by group and place in it: `2.1`.
+    """What was changed on the floor. Entries are named by their group and number in it: `2.1`.
 
-    `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
-    the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-    groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
+    `skipped` are bouts by their position, `extra` sets added at the end of an entry, `swapped` lifts done instead
+    of the planned ones, `loads` other loads, one change after the other, `setups` what was worn and used instead,
+    `order` the groups in the order they are done where it is not the planned one, `within` by group the order of
+    its entries.
     """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
 
     skipped: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=500)] = ()
     extra: dict[EntryName, Annotated[int, Field(ge=0, le=20)]] = {}
-    swapped: dict[EntryName, Annotated[str, Field(min_length=1, max_length=80)]] = {}
-    loads: dict[EntryName, LoadFrom] = {}
+    swapped: dict[EntryName, Swap] = {}
+    loads: dict[EntryName, Annotated[tuple[LoadChange, ...], Field(max_length=200)]] = {}
     setups: dict[EntryName, Worn] = {}
     order: Order = ()
     within: dict[GroupNumber, Order] = {}

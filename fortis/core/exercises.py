@@ -1,9 +1,14 @@
 """What a lift is: how it is loaded, what it trains, how long a rep takes, whether failing is safe."""
 
+import re
+import unicodedata
 from collections.abc import Iterable, Iterator
 from decimal import Decimal
 from difflib import get_close_matches
 from enum import StrEnum
+from typing import Any
+
+from pydantic import model_validator
 
 from fortis.core.value import Number, Value
 
@@ -46,15 +51,28 @@ class Muscle(StrEnum):
 BARS = (LoadKind.BAR, LoadKind.TRAP_BAR, LoadKind.SAFETY_BAR)
 
 
+def one_form(name: str) -> str:
+    """A name in the one form in which names are compared: whatever its case, spaces and Unicode spelling."""
+    return " ".join(unicodedata.normalize("NFKC", name).casefold().split())
+
+
+def lift_id(name: str) -> str:
+    """The id that a lift of this name gets when it is first met: `Back squat` is `back-squat`."""
+    return re.sub(r"[^\w]+", "-", one_form(name)).strip("-") or "lift"
+
+
 class Exercise(Value):
     """One lift.
 
-    `body_share` is the part of body weight moved; `rep_seconds` the usual time of a rep, `usual_low` to
-    `usual_high` the reps it is usually done for (seconds for holds). `prime` muscles give out first, `helping` ones help; among
-    both, `grip` and `trunk` say what else is taxed.
+    `id` stays when the lift is renamed; `former_names` are what it was called before. `body_share` is the part of
+    body weight moved; `rep_seconds` the usual time of a rep, `usual_low` to `usual_high` the reps it is usually done
+    for (seconds for holds). `prime` muscles give out first, `helping` ones help; among both, `grip` and `trunk` say
+    what else is taxed.
     """
 
+    id: str = ""
     name: str
+    former_names: tuple[str, ...] = ()
     load_kind: LoadKind
     pattern: str
     prime: tuple[Muscle, ...] = ()
@@ -70,6 +88,14 @@ class Exercise(Value):
     loads_spine: bool = False
     unracks: bool = False
     known: bool = True
+
+    @model_validator(mode="before")
+    @classmethod
+    def _with_an_id(cls, fields: Any) -> Any:
+        """A lift that was given no id has that of its name."""
+        if isinstance(fields, dict) and not fields.get("id") and "name" in fields:
+            return {**fields, "id": lift_id(fields["name"])}
+        return fields
 
     @property
     def implements(self) -> int:
@@ -199,31 +225,47 @@ def _lift(row: str) -> Exercise:
 
 
 class Library:
-    """The lifts that are known, found by name whatever its case; later ones stand in for earlier ones."""
+    """The lifts that are known, found by name or id; later ones stand in for earlier ones of the same id."""
 
     def __init__(self, lifts: Iterable[Exercise]) -> None:
-        self._by_name = {lift.name.casefold(): lift for lift in lifts}
+        self._by_id = {lift.id: lift for lift in lifts}
+        former = {one_form(name): lift for lift in self for name in lift.former_names}
+        self._by_name = former | {one_form(lift.name): lift for lift in self}
 
     def __iter__(self) -> Iterator[Exercise]:
-        return iter(self._by_name.values())
+        return iter(self._by_id.values())
 
     def with_lifts(self, own: Iterable[Exercise]) -> "Library":
-        """The library together with a lifter's own lifts, which stand in for those of the same name."""
+        """The library together with a lifter's own lifts, which stand in for those of the same id."""
         return Library([*self, *own])
 
-    def find(self, name: str) -> Exercise:
-        """Find a lift.
+    def find(self, name: str, lift_id: str = "") -> Exercise:
+        """Find a lift by its id where one is given, else by its name, present or former, whatever the case.
 
         A lift the library does not have is allowed: it comes back with `known` false, loads taken as
         written and never rounded, because nothing is known of what it is loaded with.
         """
-        found = self._by_name.get(name.casefold())
+        found = self._by_id.get(lift_id) or self._by_name.get(one_form(name))
         return found or Exercise(name=name, load_kind=LoadKind.OTHER, pattern="other", known=False)
 
     def nearest_names(self, name: str, count: int = 3) -> tuple[str, ...]:
-        """The names closest to `name`, best first, for an offer to mend a slip."""
-        close = get_close_matches(name.casefold(), self._by_name, n=count, cutoff=0.6)
-        return tuple(self._by_name[key].name for key in close)
+        """The present names closest to `name`, best first, for an offer to mend a slip."""
+        names = {one_form(lift.name): lift.name for lift in self}
+        close = get_close_matches(one_form(name), names, n=count, cutoff=0.6)
+        return tuple(names[key] for key in close)
+
+
+MOST_STAND_INS = 8
+
+
+def stand_ins(lift: Exercise, library: Library) -> tuple[Exercise, ...]:
+    """Lifts that can stand in for another: of its pattern, those that share most of its muscles first."""
+
+    def shared(other: Exercise) -> int:
+        return 2 * len(set(lift.prime) & set(other.prime)) + len(set(lift.helping) & set(other.helping))
+
+    alike = [other for other in library if other.pattern == lift.pattern and other.id != lift.id and lift.known]
+    return tuple(sorted(alike, key=lambda other: -shared(other))[:MOST_STAND_INS])
 
 
 LIBRARY = Library(map(_lift, _TABLE.strip().splitlines()))

@@ -18,35 +18,34 @@ STILL_WARM = 2
 def warmed(
     sets: Sequence[PlannedSet], kit: Kit, school: School, warm: frozenset[Muscle] = frozenset()
 ) -> tuple[PlannedSet, ...]:
-    """A group with a warm-up before the first work set of every bar lift that is not a small one.
+    """A group with the warm-ups of its lifts before it: all before round one, so that no pair is broken.
 
-    `warm` are the muscles that have worked already: with none the first lift is taken for cold; lifts whose prime
-    muscles are warm take the last steps only. Bands go on one pair at a time.
+    `warm` are the muscles that have worked already: with none the first lift is taken for cold. Bar lifts whose
+    prime muscles are warm take the last steps only, other lifts none. Small lifts want none. Bands go on one pair
+    at a time.
     """
-    planned: list[PlannedSet] = []
-    seen: set[int] = set()
-    for each in sets:
-        if each.entry not in seen:
-            seen.add(each.entry)
-            before = _warm_up_of(each, kit, school, warm)
-            planned += [before] if before else []
-            warm |= set(each.lift.prime)
-        planned.append(each)
-    return tuple(planned)
+    before: list[PlannedSet] = []
+    first_sets = {each.entry: each for each in reversed(sets)}
+    for entry in sorted(first_sets):
+        first = first_sets[entry]
+        way_up = _warm_up_of(first, kit, school, warm)
+        before += [way_up] if way_up else []
+        warm |= set(first.lift.prime)
+    return (*before, *sets)
 
 
 def _warm_up_of(first: PlannedSet, kit: Kit, school: School, warm: frozenset[Muscle]) -> PlannedSet | None:
     settled = first.bouts[0].settled
-    if settled is None or first.lift.small or first.lift.load_kind not in BARS:
+    if settled is None or first.lift.small:
         return None
-    steps = list(warm_up(kit, first.lift, settled.kg, school=school, cold=not warm))
-    if set(first.lift.prime) <= warm:
-        steps = steps[-STILL_WARM:]
+    steps = list(warm_up(kit, first.lift, settled.kg, school=school, cold=not warm, body=settled.body))
+    if first.lift.prime and set(first.lift.prime) <= warm:
+        steps = steps[-STILL_WARM:] if first.lift.load_kind in BARS else []
     bands = [item for item in first.setup.items if "band" in item.casefold()]
     if not steps:
         return None
     bouts = [_bout(number, step, settled) for number, step in enumerate(steps, start=1)]
-    if len(bands) > 1:
+    if len(bands) > 1 and first.lift.load_kind in BARS:
         bouts += _band_by_band(len(bouts), bands, settled)
     bouts[-1] = bouts[-1].model_copy(update={"rest": 0})
     own = {"number": WARM_UP, "bouts": tuple(bouts), "rest": REST_BEFORE_WORK, "every": None, "block": None}
@@ -59,7 +58,7 @@ def _bare(first: PlannedSet) -> SetUp:
 
 
 def _bout(number: int, step: WarmUpSet, work: Settled, note: str = "") -> PlannedBout:
-    settled = Settled(kg=step.kg, wanted_kg=step.kg, bar=work.bar, bar_kg=work.bar_kg, note=note)
+    settled = Settled(kg=step.kg, wanted_kg=step.kg, bar=work.bar, bar_kg=work.bar_kg, body=work.body, note=note)
     return PlannedBout(number=number, reps=FixedReps(count=step.reps), settled=settled, rest=REST)
 
 

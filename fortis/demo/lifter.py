@@ -10,9 +10,11 @@ from math import exp
 from random import Random
 
 from fortis.core.performance import Ended
-from fortis.core.structure.model import FixedReps, Hold, MaxReps, RepRange, RepTarget, ToFailure, planned_reserve
+from fortis.core.structure.model import FixedReps, MaxReps, RepRange, ToFailure, planned_reserve
 from fortis.core.structure.timeline import Step
 
+PLENTY = 9
+"""From here on lifters tell only that there were many left."""
 LASTING = 0.12
 """The share of each rep's cost that does not come back within the day."""
 
@@ -24,10 +26,11 @@ def recovered(seconds: float) -> float:
 
 @dataclass
 class Effort:
-    """How a bout went."""
+    """How a bout went. From `PLENTY` on, `reserve` is told as so many or more."""
 
     reps: int
     reserve: int
+    or_more: bool
     ended: Ended
 
 
@@ -62,9 +65,10 @@ class SimulatedLifter:
         cost = reps * share / 30
         self._tired[muscle] = self._tired.get(muscle, 0.0) + cost * (1 - LASTING)
         self._lasting[muscle] = self._lasting.get(muscle, 0.0) + cost * LASTING
-        if reps < least(step.target):
-            return Effort(reps=reps, reserve=0, ended=Ended.STUCK)
-        return Effort(reps=reps, reserve=self._judged(possible - reps), ended=Ended.MET)
+        if reps < (step.least or 0):
+            return Effort(reps=reps, reserve=0, or_more=False, ended=Ended.STUCK)
+        judged = self._judged(possible - reps)
+        return Effort(reps=reps, reserve=min(judged, PLENTY), or_more=judged >= PLENTY, ended=Ended.MET)
 
     def _reps(self, step: Step, possible: float) -> int:
         target = step.target
@@ -81,13 +85,4 @@ class SimulatedLifter:
 
     def _judged(self, left: float) -> int:
         """Reps left as the lifter would tell them: a little under the truth, and vaguer the more there are."""
-        return min(max(round(left * 0.9 + self.random.gauss(0, 0.08 * left)), 0), 10)
-
-
-def least(target: RepTarget | None) -> int:
-    """The fewest reps that meet a target."""
-    match target:
-        case FixedReps(count=reps) | RepRange(low=reps):
-            return reps
-        case Hold() | MaxReps() | None:
-            return 0
+        return max(round(left * 0.9 + self.random.gauss(0, 0.08 * left)), 0)

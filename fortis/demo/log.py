@@ -1,6 +1,6 @@
 """Twelve weeks in the boathouse: planned in the notation, played by the simulated lifter, ending today."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import UTC, datetime, time, timedelta
 from decimal import Decimal
 from pathlib import Path
@@ -13,17 +13,18 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
-from fortis.core.performance import PerformedBout
-from fortis.core.structure.prescription import Position
+from fortis.core.loading.moved import body_part, strength_kg
+from fortis.core.performance import LoadSource, PerformedBout, asked_of
+from fortis.core.structure.prescription import PlannedBout, Position, Prescription
 from fortis.core.structure.timeline import Step, timeline
-from fortis.core.tally.session import strength_kg
 from fortis.core.units import Unit
 from fortis.demo.lifter import SimulatedLifter
-from fortis.store import lifter, places, sessions
-from fortis.store.basis import resolved
-from fortis.store.database import open_database
+from fortis.store import bouts, lifter, places, planning, sessions
+from fortis.store.bouts import Provenance
+from fortis.store.database import WRITES, open_database
 from fortis.store.tables import SessionRow
 
+DEVICE = "demo"
 SEED = 1987
 WEEKS = 12
 LIGHT_WEEK = 8
@@ -107,6 +108,7 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
     making.unlink(missing_ok=True)
     database = open_database(making)
     with database.begin() as work:
+        work.connection(execution_options=WRITES)
         places.save_kit(work, BOATHOUSE)
         zone = ZoneInfo(lifter.lifter(work).zone)
         simulated = SimulatedLifter(dict(MAXES), Random(SEED))
@@ -152,19 +154,24 @@ def _text(title: str, week: int) -> str:
 def _play(
     work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, planned: _Planned, begins: datetime
 ) -> None:
-    row.body_kg = lifter.body_kg(work, begins.date())
     row.zone = lifter.lifter(work).zone
-    sessions.start(row, resolved(work, row, begins), begins)
+    row.place_id = places.current_place(work).id
+    carried = planning.carried_to(work, row.slot, begins)
+    prescription = planning.settled(row, planning.basis(work, begins), carried)
+    sessions.start(row, prescription, BOATHOUSE, begins)
+    body_kg = lifter.body_kg(work, begins.date())
     tired = (planned.week, planned.title) == BAD_DAY
     simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
+    asked = _by_position(prescription)
     clock = begins
-    for step in timeline(sessions.frozen(row)).steps:
+    for step in timeline(prescription).steps:
         seconds = step.seconds * (
             simulated.random.uniform(1.0, 1.25) if step.kind != "rest" or not step.short else 1
         )
-        clock += timedelta(seconds=seconds)
+        began, clock = clock, clock + timedelta(seconds=seconds)
         if step.kind == "work":
-            sessions.record(work, row.id, _bout(step, simulated, row), clock)
+            bout = _bout(step, simulated, body_kg, asked)
+            bouts.record(work, row.id, bout, Provenance(at=clock, done_at=clock, began_at=began, device=DEVICE))
         else:
             simulated.rest(seconds)
     ended = clock + timedelta(minutes=1)
@@ -173,18 +180,32 @@ def _play(
     work.expire(row)
 
 
-def _bout(step: Step, simulated: SimulatedLifter, row: SessionRow) -> PerformedBout:
+def _by_position(prescription: Prescription) -> dict[Position, PlannedBout]:
+    return {each.position(bout): bout for each in prescription.sets for bout in each.bouts}
+
+
+def _bout(
+    step: Step, simulated: SimulatedLifter, body_kg: Decimal | None, asked: Mapping[Position, PlannedBout]
+) -> PerformedBout:
     kg = step.settled.kg if step.settled else None
-    moved = strength_kg(LIBRARY.find(step.exercise), kg, row.body_kg)
+    lift = LIBRARY.find(step.exercise)
+    body = lift.load_kind is LoadKind.BODY
+    moved = strength_kg(kg, body_part(lift, body, body_kg))
     assert moved is not None, step
     went = simulated.perform(step, float(moved))
+    position = Position(group=step.group, round=step.round, entry=step.entry, set=step.set, bout=step.bout)
     return PerformedBout(
-        position=Position(group=step.group, round=step.round, entry=step.entry, set=step.set, bout=step.bout),
+        position=position,
         exercise=step.exercise,
+        lift_id=lift.id,
         setup=step.setup,
         side=step.side,
         kg=kg,
+        body=body,
         reps=went.reps,
-        reserve=went.reserve,
+        reserve=Decimal(went.reserve),
+        or_more=went.or_more,
         ended=went.ended,
+        asked=asked_of(asked[position]),
+        source=LoadSource.PLAN,
     )

@@ -6,7 +6,7 @@ from typing import Any
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 Database = sessionmaker[Session]
@@ -21,25 +21,51 @@ def open_database(path: Path) -> Database:
     return sessionmaker(engine, expire_on_commit=False)
 
 
+WRITES = {"writes": True}
+"""The execution option of a connection whose transaction will write: it waits for its turn at the start."""
+
+
 def _engine(path: Path) -> Engine:
     engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:
+        connection.isolation_level = None
         connection.execute("PRAGMA journal_mode=WAL")
         connection.execute("PRAGMA synchronous=FULL")
         connection.execute("PRAGMA foreign_keys=ON")
 
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Connection) -> None:
+        writes = connection.get_execution_options().get("writes")
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+
     return engine
 
 
+class BrokenLinksError(RuntimeError):
+    """A migration left rows that refer to nothing; it was not made."""
+
+
 def migrate(engine: Engine) -> None:
-    """Bring the tables up to the newest migration."""
+    """Bring the tables up to the newest migration, all of it or nothing.
+
+    Tables are made anew while others refer to them, so references are checked at the end and not on the way.
+    """
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    with engine.connect() as connection:
+        driver = connection.connection.driver_connection
+        assert driver is not None
+        driver.execute("PRAGMA foreign_keys=OFF")
+        try:
+            with connection.execution_options(**WRITES).begin():
+                config.attributes["connection"] = connection
+                command.upgrade(config, "head")
+                if broken := connection.exec_driver_sql("PRAGMA foreign_key_check").all():
+                    raise BrokenLinksError(str(broken[:3]))
+        finally:
+            driver.execute("PRAGMA foreign_keys=ON")
 
 
 def back_up(path: Path, target: Path) -> None:

@@ -3,29 +3,66 @@
 from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import LIBRARY, Exercise, Library
+from fortis.core.exercises import LIBRARY, Exercise, Library, one_form
+from fortis.store.documents import from_document, to_document
 from fortis.store.tables import LiftRow
+
+KNOWN = "library"
+"""Under this a unit of work keeps the library it has read."""
+
+
+class NameTakenError(ValueError):
+    """Another lift has that name."""
 
 
 def own_lifts(work: UnitOfWork) -> tuple[Exercise, ...]:
     """The lifter's own lifts, by name."""
-    rows = work.scalars(select(LiftRow).order_by(LiftRow.name))
-    return tuple(Exercise.model_validate(row.lift) for row in rows)
+    lifts = (from_document(Exercise, row.lift) for row in work.scalars(select(LiftRow)))
+    return tuple(sorted(lifts, key=lambda lift: one_form(lift.name)))
 
 
 def library(work: UnitOfWork) -> Library:
     """Every lift that is known here: the library with the lifter's own over it."""
-    own = own_lifts(work)
-    return LIBRARY.with_lifts(own) if own else LIBRARY
+    if KNOWN not in work.info:
+        own = own_lifts(work)
+        work.info[KNOWN] = LIBRARY.with_lifts(own) if own else LIBRARY
+    known: Library = work.info[KNOWN]
+    return known
 
 
-def save_lift(work: UnitOfWork, lift: Exercise) -> None:
-    """Keep a lift, new or changed. One named as a lift of the library stands in for it."""
-    work.merge(LiftRow(name=lift.name.casefold(), lift=lift.model_dump(mode="json")))
+def save_lift(work: UnitOfWork, lift: Exercise) -> Exercise:
+    """Keep a lift, new or changed. One named as a lift that is known stands in for it, with its history."""
+    known = library(work).find(lift.name)
+    saved = lift.model_copy(update={"id": known.id, "former_names": known.former_names})
+    _save(work, saved)
+    return saved
 
 
-def forget_lift(work: UnitOfWork, name: str) -> None:
-    """Take an own lift away; what the library says of that name, if anything, holds again."""
-    row = work.get(LiftRow, name.casefold())
+def rename_lift(work: UnitOfWork, name: str, new_name: str) -> Exercise:
+    """Call a lift otherwise. Its history stays, and texts that use the former name still mean it.
+
+    Raises `NameTakenError` where another lift is called so, `LookupError` where there is no such lift.
+    """
+    lifts = library(work)
+    lift, other = lifts.find(name), lifts.find(new_name)
+    if not lift.known:
+        raise LookupError(name)
+    if other.known and other.id != lift.id:
+        raise NameTakenError(new_name)
+    former = tuple(each for each in (*lift.former_names, lift.name) if one_form(each) != one_form(new_name))
+    renamed = lift.model_copy(update={"name": new_name, "former_names": tuple(dict.fromkeys(former))})
+    _save(work, renamed)
+    return renamed
+
+
+def drop_lift(work: UnitOfWork, name: str) -> None:
+    """Take an own lift away; what the library says of it, if anything, holds again."""
+    row = work.get(LiftRow, library(work).find(name).id)
     if row is not None:
         work.delete(row)
+        work.info.pop(KNOWN, None)
+
+
+def _save(work: UnitOfWork, lift: Exercise) -> None:
+    work.merge(LiftRow(id=lift.id, lift=to_document(lift)))
+    work.info.pop(KNOWN, None)

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
+from fortis.store.documents import from_document, to_document
 from fortis.store.lifter import lifter_row
 from fortis.store.tables import PlaceRow, SessionRow
 
@@ -39,7 +40,7 @@ def places(work: UnitOfWork) -> Sequence[PlaceRow]:
     rows = work.scalars(select(PlaceRow).order_by(PlaceRow.id)).all()
     if rows:
         return rows
-    row = PlaceRow(id=FIRST, kit=USUAL_KIT.model_dump(mode="json"))
+    row = PlaceRow(id=FIRST, kit=to_document(USUAL_KIT))
     work.add(row)
     work.flush()
     return [row]
@@ -59,7 +60,7 @@ def go_to(work: UnitOfWork, place_id: int) -> None:
 
 def kit_of(row: PlaceRow) -> Kit:
     """The kit of a place."""
-    return Kit.model_validate(row.kit)
+    return from_document(Kit, row.kit)
 
 
 def kit(work: UnitOfWork, place_id: int | None = None) -> Kit:
@@ -71,13 +72,13 @@ def kit(work: UnitOfWork, place_id: int | None = None) -> Kit:
 def save_kit(work: UnitOfWork, new: Kit, place_id: int | None = None) -> PlaceRow:
     """Make `new` the kit of a place, of the one in use where none is named. Raises `UnknownPlaceError`."""
     row = current_place(work) if place_id is None else _get(work, place_id)
-    row.kit = new.model_dump(mode="json")
+    row.kit = to_document(new)
     return row
 
 
 def add_place(work: UnitOfWork, new: Kit) -> PlaceRow:
     """Add a place with its kit."""
-    row = PlaceRow(id=max(row.id for row in places(work)) + 1, kit=new.model_dump(mode="json"))
+    row = PlaceRow(id=max(row.id for row in places(work)) + 1, kit=to_document(new))
     work.add(row)
     work.flush()
     return row

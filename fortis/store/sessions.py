@@ -1,21 +1,25 @@
-"""Sessions in the store: planned, started, performed bout by bout, finished."""
+"""Sessions in the store: planned, started, finished."""
 
-from collections.abc import Sequence
+from collections import OrderedDict
+from collections.abc import Callable, Hashable, Sequence
 from datetime import date, datetime, timedelta
 from enum import StrEnum
-from uuid import NAMESPACE_URL, UUID, uuid5
+from typing import Any, TypeVar
+from zoneinfo import ZoneInfo
 
 from sqlalchemy import Select, func, select
-from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session as Unit_of_work
-from sqlalchemy.orm import selectinload
+from sqlalchemy.orm import object_session, selectinload
 
-from fortis.core.performance import Ended, PerformedBout
-from fortis.core.structure.model import SetUp, Side
+from fortis.core.adjustments import Adjustments
+from fortis.core.loading.kit import Kit
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import Position, Prescription
+from fortis.core.structure.prescription import Prescription
 from fortis.core.units import Unit
-from fortis.store.tables import BoutRow, SessionRow
+from fortis.store.documents import from_document, to_document
+from fortis.store.tables import SessionRow
+
+Frozen = TypeVar("Frozen")
 
 UNTITLED = "Session"
 """What a session is called whose text does not say."""
@@ -33,16 +37,12 @@ class UnknownSessionError(LookupError):
     """There is no session of that id."""
 
 
-class ChangedElsewhereError(ValueError):
-    """A bout was written on another device, or in another tab, since this one last saw it."""
-
-    def __init__(self, bout: PerformedBout, version: int) -> None:
-        self.bout, self.version = bout, version
-        super().__init__(str(bout.position))
-
-
 class NotStartedError(ValueError):
     """The session is not being played, so this cannot be done to it."""
+
+
+class StartedError(ValueError):
+    """The session has been started, so its text stays as it is."""
 
 
 def state_of(row: SessionRow) -> State:
@@ -50,11 +50,6 @@ def state_of(row: SessionRow) -> State:
     if row.finished_at:
         return State.FINISHED
     return State.STARTED if row.started_at else State.PLANNED
-
-
-def bout_id(session_id: str, position: Position) -> UUID:
-    """The id of the bout at a place in a session: the same on every device, so that two are one."""
-    return uuid5(NAMESPACE_URL, f"fortis:{session_id}:{position}")
 
 
 def get(work: Unit_of_work, session_id: str) -> SessionRow:
@@ -65,23 +60,42 @@ def get(work: Unit_of_work, session_id: str) -> SessionRow:
     return row
 
 
-def save_plan(work: Unit_of_work, session_id: str, written: str, unit: Unit, planned_on: date | None) -> SessionRow:
-    """Save a session as planned, new or changed. What has been started keeps the loads it was started with.
+def save_plan(
+    work: Unit_of_work,
+    session_id: str,
+    written: str,
+    unit: Unit,
+    planned_on: date | None,
+    slot: str | None = None,
+) -> SessionRow:
+    """Save a session as planned, new or changed. Raises `StartedError` where its text would change on the Floor.
 
-    `written` must be good notation: `read` is called on it and its error passes through.
+    `written` must be good notation: `read` is called on it and its error passes through. A new session fills
+    `slot`; where none is given, that of the latest session of the same title, else one of its own.
     """
     session = read(written, unit)
+    title = session.title or UNTITLED
     row = work.get(SessionRow, session_id)
     if row is None:
-        row = SessionRow(id=session_id)
+        row = SessionRow(id=session_id, slot=slot or slot_of_title(work, title) or session_id)
         work.add(row)
-    if row.started_at is None:
-        row.written, row.unit = written, unit
-        row.title = session.title or UNTITLED
+    elif row.started_at is not None and (row.written, row.unit) != (written, unit):
+        raise StartedError(session_id)
+    row.written, row.unit, row.title = written, unit, title
     row.planned_on = planned_on
     row.discarded_at = None
     work.flush()
     return get(work, session_id)
+
+
+def slot_of_title(work: Unit_of_work, title: str) -> str | None:
+    """The slot of the latest session of a title, whatever its case; sessions without a title stand alone."""
+    if title == UNTITLED:
+        return None
+    query = _in_use().where(func.lower(SessionRow.title) == func.lower(title))
+    latest = func.coalesce(SessionRow.started_at, SessionRow.planned_on).desc()
+    row = work.scalars(query.order_by(latest, SessionRow.id).limit(1)).first()
+    return row.slot if row else None
 
 
 def discard(work: Unit_of_work, session_id: str, now: datetime) -> None:
@@ -91,16 +105,50 @@ def discard(work: Unit_of_work, session_id: str, now: datetime) -> None:
 
 def frozen(row: SessionRow) -> Prescription:
     """The plan of a session as it was settled at its start. Raises `NotStartedError` before that."""
-    if row.resolved is None:
+    if row.started_at is None:
         raise NotStartedError(row.id)
-    return Prescription.model_validate(row.resolved)
+    return _once(row, "resolved", lambda: from_document(Prescription, row.resolved or {}))
 
 
-def start(row: SessionRow, resolved: Prescription, now: datetime) -> None:
-    """Start a session with its loads settled. A second start changes nothing."""
+def frozen_kit(row: SessionRow) -> Kit | None:
+    """The kit of the gym as it was when the session started; None before that."""
+    if row.started_at is None:
+        return None
+    return _once(row, "kit", lambda: None if row.kit is None else from_document(Kit, row.kit))
+
+
+_read: OrderedDict[Hashable, Any] = OrderedDict()
+MOST_READ = 128
+
+
+def _once(row: SessionRow, what: str, read_it: Callable[[], Frozen]) -> Frozen:
+    """What was frozen with a session, read once: it never changes after the start."""
+    work = object_session(row)
+    key = str(work.get_bind().engine.url) if work else "", row.id, row.started_at, what
+    if key not in _read:
+        _read[key] = read_it()
+        while len(_read) > MOST_READ:
+            _read.popitem(last=False)
+    found: Frozen = _read[key]
+    return found
+
+
+def adjustments(row: SessionRow) -> Adjustments:
+    """What was changed of the plan on the floor."""
+    return from_document(Adjustments, row.adjustments or {})
+
+
+def adjust(row: SessionRow, changed: Adjustments) -> None:
+    """Keep what was changed of the plan on the floor."""
+    row.adjustments = to_document(changed)
+
+
+def start(row: SessionRow, resolved: Prescription, kit: Kit, now: datetime) -> None:
+    """Start a session with its loads settled from a kit. A second start changes nothing."""
     if row.started_at is None:
         row.started_at = now
-        row.resolved = resolved.model_dump(mode="json", exclude_none=True)
+        row.resolved = to_document(resolved)
+        row.kit = to_document(kit)
 
 
 def finish(row: SessionRow, finished_at: datetime, now: datetime) -> None:
@@ -118,103 +166,43 @@ def reopen(row: SessionRow) -> None:
     row.finished_at = None
 
 
-def record(
-    work: Unit_of_work, session_id: str, bout: PerformedBout, done_at: datetime, seen: int | None = None
-) -> int:
-    """Write a bout into its place, or over what was there: sent twice, it is there once. Returns its version.
-
-    When it was first done is kept through corrections. `seen` is the version that the correction was made from;
-    where another one has been written since, with other numbers, `ChangedElsewhereError` is raised.
-    """
-    place = bout.position.model_dump()
-    values = {
-        "exercise": bout.exercise,
-        "setup": list(bout.setup.items),
-        "side": bout.side,
-        "kg": bout.kg,
-        "reps": bout.reps,
-        "partial_reps": bout.partial_reps,
-        "seconds": bout.seconds,
-        "reserve": bout.reserve,
-        "ended": bout.ended,
-        "note": bout.note,
-        "rep_seconds": list(bout.rep_seconds) or None,
-    }
-    identity = {"id": str(bout_id(session_id, bout.position)), "session_id": session_id}
-    there = work.get(BoutRow, identity["id"], populate_existing=True)
-    if there is not None:
-        if performed_bout(there) == bout:
-            return there.version
-        if seen is None or seen < there.version:
-            raise ChangedElsewhereError(performed_bout(there), there.version)
-    statement = insert(BoutRow).values(**identity, **place, **values, done_at=done_at, version=1)
-    newer = {**values, "version": BoutRow.version + 1}
-    work.execute(statement.on_conflict_do_update(index_elements=[BoutRow.id], set_=newer))
-    return 1 if there is None else there.version + 1
-
-
-def take_back(work: Unit_of_work, session_id: str, position: Position) -> None:
-    """Take a bout back out of the record, where the lifter undid it."""
-    row = work.get(BoutRow, str(bout_id(session_id, position)))
-    if row is not None:
-        work.delete(row)
-
-
-def performed(row: SessionRow) -> tuple[PerformedBout, ...]:
-    """The bouts of a session in the order they were done."""
-    return tuple(map(performed_bout, row.bouts))
-
-
-def performed_bout(row: BoutRow) -> PerformedBout:
-    """A row as a bout."""
-    position = Position(group=row.group, round=row.round, entry=row.entry, set=row.set, bout=row.bout)
-    return PerformedBout(
-        position=position,
-        exercise=row.exercise,
-        setup=SetUp(items=tuple(row.setup)),
-        side=Side(row.side),
-        kg=row.kg,
-        reps=row.reps,
-        partial_reps=row.partial_reps,
-        seconds=row.seconds,
-        reserve=row.reserve,
-        ended=Ended(row.ended) if row.ended else None,
-        note=row.note,
-        rep_seconds=tuple(row.rep_seconds or ()),
-    )
+def day_of(row: SessionRow) -> date | None:
+    """The day a session was started on, where the lifter was; None before that."""
+    return row.started_at and row.started_at.astimezone(ZoneInfo(row.zone or "UTC")).date()
 
 
 def time_on_the_floor(row: SessionRow) -> timedelta:
     """From the start to the last bout, because a session may be closed long after it."""
     if row.started_at is None:
         return timedelta()
-    return max((bout.done_at for bout in row.bouts), default=row.started_at) - row.started_at
+    ends = (bout.done_at for bout in row.bouts if bout.taken_back_at is None)
+    return max(ends, default=row.started_at) - row.started_at
 
 
 def started(work: Unit_of_work) -> SessionRow | None:
     """The session being played, the latest where there are several."""
-    query = _kept().where(SessionRow.started_at.is_not(None), SessionRow.finished_at.is_(None))
+    query = _in_use().where(SessionRow.started_at.is_not(None), SessionRow.finished_at.is_(None))
     return work.scalars(query.order_by(SessionRow.started_at.desc()).limit(1)).first()
 
 
 def planned(work: Unit_of_work) -> Sequence[SessionRow]:
     """Sessions not yet started, the earliest date first, those without a date last."""
-    query = _kept().where(SessionRow.started_at.is_(None))
+    query = _in_use().where(SessionRow.started_at.is_(None))
     return work.scalars(query.order_by(SessionRow.planned_on.is_(None), SessionRow.planned_on)).all()
 
 
 def finished(
     work: Unit_of_work,
     *,
-    title: str | None = None,
+    slot: str | None = None,
     before: datetime | None = None,
     since: datetime | None = None,
     limit: int | None = None,
 ) -> Sequence[SessionRow]:
-    """Finished sessions with their bouts, the newest first, of one title where given (whatever its case)."""
-    query = _kept().where(SessionRow.finished_at.is_not(None)).options(selectinload(SessionRow.bouts))
-    if title is not None:
-        query = query.where(func.lower(SessionRow.title) == func.lower(title))
+    """Finished sessions with their bouts, the newest first, of one slot where given."""
+    query = _in_use().where(SessionRow.finished_at.is_not(None)).options(selectinload(SessionRow.bouts))
+    if slot is not None:
+        query = query.where(SessionRow.slot == slot)
     if before is not None:
         query = query.where(SessionRow.started_at < before)
     if since is not None:
@@ -222,5 +210,5 @@ def finished(
     return work.scalars(query.order_by(SessionRow.started_at.desc()).limit(limit)).all()
 
 
-def _kept() -> Select[SessionRow]:
+def _in_use() -> Select[SessionRow]:
     return select(SessionRow).where(SessionRow.discarded_at.is_(None))

@@ -10,21 +10,21 @@ EVERY_LIFT = ""
 """Stands for all lifts."""
 
 
-def set_aside(work: UnitOfWork, rule: str, exercise: str = EVERY_LIFT) -> None:
+def set_aside(work: UnitOfWork, rule: str, lift_id: str = EVERY_LIFT) -> None:
     """Set a rule aside for a lift, or for all. Twice is once."""
-    work.merge(SetAsideRow(rule=rule, exercise=exercise.casefold()))
+    work.merge(SetAsideRow(rule=rule, lift_id=lift_id))
 
 
-def bring_back(work: UnitOfWork, rule: str, exercise: str = EVERY_LIFT) -> None:
+def bring_back(work: UnitOfWork, rule: str, lift_id: str = EVERY_LIFT) -> None:
     """Let a rule speak again."""
-    row = work.get(SetAsideRow, (rule, exercise.casefold()))
+    row = work.get(SetAsideRow, (rule, lift_id))
     if row is not None:
         work.delete(row)
 
 
 def all_set_aside(work: UnitOfWork) -> frozenset[tuple[str, str]]:
-    """Every rule set aside, with the lift it was set aside for."""
-    return frozenset((row.rule, row.exercise) for row in work.scalars(select(SetAsideRow)))
+    """Every rule set aside, with the id of the lift it was set aside for."""
+    return frozenset((row.rule, row.lift_id) for row in work.scalars(select(SetAsideRow)))
 
 
 def heard(work: UnitOfWork, cautions: tuple[Caution, ...]) -> tuple[Caution, ...]:
@@ -33,5 +33,5 @@ def heard(work: UnitOfWork, cautions: tuple[Caution, ...]) -> tuple[Caution, ...
     return tuple(
         caution
         for caution in cautions
-        if not {(caution.rule, EVERY_LIFT), (caution.rule, caution.exercise.casefold())} & silent
+        if not {(caution.rule, EVERY_LIFT), (caution.rule, caution.lift_id)} & silent
     )

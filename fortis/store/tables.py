@@ -70,6 +70,7 @@ class LifterRow(Table):
     training_since: Mapped[date | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
     warm_ups: Mapped[str | None]
+    plate_order: Mapped[str] = mapped_column(server_default="big plates inside")
 
 
 class BodyWeightRow(Table):
@@ -93,14 +94,16 @@ class PlaceRow(Table):
 class SessionRow(Table):
     """A session: planned, then started, then finished.
 
-    `written` is the notation as typed. `resolved` is the prescription with its loads settled, frozen when the
-    session starts, so that what is played does not change under the lifter's hands.
+    `written` is the notation as typed, `slot` what sessions that stand in for each other share: a template, or
+    the first of them. `resolved` is the prescription with its loads settled and `kit` the kit of the gym, both
+    frozen when the session starts, so that what is played does not change under the lifter's hands.
     """
 
     __tablename__ = "session"
 
     id: Mapped[str] = mapped_column(String(36), primary_key=True)
-    title: Mapped[str] = mapped_column(index=True)
+    slot: Mapped[str] = mapped_column(String(36), index=True)
+    title: Mapped[str]
     written: Mapped[str]
     unit: Mapped[str]
     planned_on: Mapped[date | None] = mapped_column(index=True)
@@ -108,17 +111,19 @@ class SessionRow(Table):
     finished_at: Mapped[datetime | None]
     discarded_at: Mapped[datetime | None]
     zone: Mapped[str | None]
-    body_kg: Mapped[Decimal | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    kit: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     adjustments: Mapped[dict[str, Any] | None]
-    bouts: Mapped[list["BoutRow"]] = relationship(
-        back_populates="session", cascade="all, delete-orphan", order_by="BoutRow.done_at"
-    )
+    bouts: Mapped[list["BoutRow"]] = relationship(back_populates="session", order_by="BoutRow.done_at")
 
 
 class BoutRow(Table):
-    """A bout performed. Its place in the session is unique: a bout sent twice is one bout."""
+    """A bout performed, in its latest version.
+
+    Its position in the session is unique: a bout sent twice is one bout. One that was taken back stays, with when
+    that was.
+    """
 
     __tablename__ = "bout"
     __table_args__ = (UniqueConstraint("session_id", "group", "round", "entry", "set", "bout"),)
@@ -131,27 +136,50 @@ class BoutRow(Table):
     set: Mapped[int]
     bout: Mapped[int]
     exercise: Mapped[str]
+    lift_id: Mapped[str] = mapped_column(index=True, server_default="")
     setup: Mapped[list[str]]
     side: Mapped[str]
     kg: Mapped[Decimal | None]
+    body: Mapped[bool] = mapped_column(server_default="0")
+    bottom_kg: Mapped[Decimal | None]
+    top_kg: Mapped[Decimal | None]
+    mean_kg: Mapped[Decimal | None]
     reps: Mapped[int]
     partial_reps: Mapped[int]
     seconds: Mapped[int]
-    reserve: Mapped[int | None]
+    reserve: Mapped[Decimal | None]
+    or_more: Mapped[bool] = mapped_column(server_default="0")
     ended: Mapped[str | None]
     note: Mapped[str] = mapped_column(server_default="")
     rep_seconds: Mapped[list[float] | None] = mapped_column(JSON(none_as_null=True))
+    asked: Mapped[dict[str, Any] | None]
+    source: Mapped[str | None]
     version: Mapped[int] = mapped_column(server_default="1")
+    device: Mapped[str] = mapped_column(server_default="")
+    began_at: Mapped[datetime | None]
     done_at: Mapped[datetime]
+    taken_back_at: Mapped[datetime | None]
     session: Mapped[SessionRow] = relationship(back_populates="bouts")
 
 
+class BoutVersionRow(Table):
+    """A version of a bout, recorded at some time on some device; `document` is None where it was taken back."""
+
+    __tablename__ = "bout_version"
+
+    bout_id: Mapped[str] = mapped_column(ForeignKey("bout.id"), primary_key=True)
+    version: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime]
+    device: Mapped[str]
+    document: Mapped[dict[str, Any] | None]
+
+
 class LiftRow(Table):
-    """A lift of the lifter's own, under its caseless name."""
+    """A lift of the lifter's own, under an id that stays when it is renamed."""
 
     __tablename__ = "lift"
 
-    name: Mapped[str] = mapped_column(primary_key=True)
+    id: Mapped[str] = mapped_column(primary_key=True)
     lift: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
@@ -167,9 +195,9 @@ class TemplateRow(Table):
 
 
 class SetAsideRow(Table):
-    """A caution set aside for good: for one lift, or for all where `exercise` is empty."""
+    """A caution set aside for good: for one lift, or for all where `lift_id` is empty."""
 
     __tablename__ = "set_aside"
 
     rule: Mapped[str] = mapped_column(primary_key=True)
-    exercise: Mapped[str] = mapped_column(primary_key=True)
+    lift_id: Mapped[str] = mapped_column(primary_key=True)

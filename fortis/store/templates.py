@@ -22,7 +22,7 @@ def save_template(work: UnitOfWork, template_id: str, written: str, unit: Unit) 
     return work.merge(TemplateRow(id=template_id, title=title, written=written, unit=unit))
 
 
-def forget_template(work: UnitOfWork, template_id: str) -> None:
+def delete_template(work: UnitOfWork, template_id: str) -> None:
     """Take a template away."""
     row = work.get(TemplateRow, template_id)
     if row is not None:

@@ -27,7 +27,7 @@ def test_text_is_examined_as_far_as_it_goes(client):
     examined = answer.json()
     assert examined["title"] == "Legs"
     assert [problem["line"] for problem in examined["problems"]] == [3]
-    assert examined["tally"]["tonnage_kg"] == 1920
+    assert examined["costing"]["tonnage_kg"] == 1920
     assert {step["exercise"] for step in examined["timeline"]["steps"]} == {"Back squat"}
 
 

@@ -24,7 +24,11 @@ def test_a_bout_sent_twice_is_one_and_sent_anew_is_corrected(client, lifter, ses
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
     for _ in range(2):
-        assert lifter.record(session_id, squat, reps=5, reserve=2).json() == {"tonnage_kg": 500, "version": 1}
+        assert lifter.record(session_id, squat, reps=5, reserve=2).json() == {
+            "tonnage_kg": 500,
+            "version": 1,
+            "word": "",
+        }
     corrected = lifter.record(session_id, squat, reps=4, reserve=0, ended="could not move it", seen=1)
     assert corrected.json()["version"] == 2
     (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
@@ -36,9 +40,97 @@ def test_a_bout_can_be_taken_back(client, lifter, session_id):
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
     lifter.record(session_id, squat, reps=5)
-    assert lifter.take_back(session_id, squat).json() == {"tonnage_kg": 0, "version": None}
-    assert lifter.take_back(session_id, squat).status_code == 200
+    for _ in range(2):
+        assert lifter.take_back(session_id, squat).json() == {"tonnage_kg": 0, "version": 2, "word": ""}
     assert client.get(f"/api/floor/{session_id}").json()["bouts"] == []
+    assert lifter.record(session_id, squat, reps=4).json()["version"] == 3
+
+
+def history(client, session_id, step):
+    at = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
+    return client.get(f"/api/ledger/{session_id}/bouts/{at}").json()
+
+
+def test_every_version_of_a_bout_is_kept(client, lifter, session_id):
+    lifter.start(session_id)
+    squat = lifter.work(session_id)[0]
+    lifter.record(session_id, squat, reps=5, reserve=2)
+    lifter.record(session_id, squat, reps=4, reserve=0, seen=1)
+    lifter.take_back(session_id, squat, seen=2)
+    told = history(client, session_id, squat)
+    assert [each["version"] for each in told] == [1, 2, 3]
+    assert [each["bout"] and each["bout"]["reps"] for each in told] == [5, 4, None]
+    assert all(each["at"] and each["device"] == "test" for each in told)
+    assert [each["position"]["set"] for each in lifter.past(session_id)["taken_back"]] == [1]
+
+
+def test_what_only_completes_a_bout_is_no_correction(client, lifter, session_id):
+    lifter.start(session_id)
+    squat, other, *_ = lifter.work(session_id)
+    lifter.record(session_id, squat, reps=5)
+    lifter.record(session_id, squat, reps=5, reserve=2, note="hips lower", seen=1)
+    lifter.record(session_id, other, reps=5, reserve=2)
+    lifter.record(session_id, other, reps=4, reserve=0, seen=1)
+    client.post(f"/api/floor/{session_id}/finish")
+    assert [each["corrected"] for each in lifter.past(session_id)["bouts"]] == [False, True]
+    assert [each["version"] for each in history(client, session_id, squat)] == [2]
+    assert [each["bout"]["reps"] for each in history(client, session_id, other)] == [5, 4]
+
+
+def test_a_device_that_saw_less_takes_nothing_back_unasked(client, lifter, session_id):
+    """Another device corrected the bout meanwhile: the lifter settles it."""
+    lifter.start(session_id)
+    squat = lifter.work(session_id)[0]
+    lifter.record(session_id, squat, reps=5)
+    lifter.record(session_id, squat, reps=6, seen=1)
+    stale = lifter.take_back(session_id, squat, seen=1)
+    assert (stale.status_code, stale.json()["there"]["version"]) == (409, 2)
+    assert lifter.take_back(session_id, squat, device="other").status_code == 409
+    assert client.get(f"/api/floor/{session_id}").json()["bouts"][0]["bout"]["reps"] == 6
+    assert lifter.take_back(session_id, squat, seen=2).status_code == 200
+    late = lifter.record(session_id, squat, reps=7, seen=2)
+    assert (late.status_code, late.json()["there"]) == (409, {"bout": None, "version": 3})
+
+
+def test_a_bout_keeps_what_was_asked_and_where_its_load_came_from(client, lifter, session_id, today):
+    text = "# Bands\nBench press [bands 30 kg top]: 2 x 3 at 60 kg leave 2 tempo 3-1-1-0\nDip: 6 at bw+10 leave 1"
+    session_id = lifter.plan(text, today).json()["id"]
+    lifter.start(session_id)
+    bench, again, dip = lifter.work(session_id)
+    lifter.record(session_id, bench, reps=3, reserve=2.5)
+    lifter.record(session_id, again, reps=3, kg=65, reserve=5, or_more=True)
+    lifter.record(session_id, dip, reps=6)
+    first, second, third = (each["bout"] for each in client.get(f"/api/floor/{session_id}").json()["bouts"])
+    assert (first["bottom_kg"], first["top_kg"], first["mean_kg"]) == (60, 90, 75)
+    assert (first["asked"]["kg"], first["asked"]["effort"]["low"], first["source"]) == (60, 2, "plan")
+    assert first["asked"]["tempo"]["lowering"] == 3
+    assert (first["reserve"], first["or_more"]) == (2.5, False)
+    assert (second["reserve"], second["or_more"], second["source"]) == (5, True, "own choice")
+    assert (third["body"], third["lift_id"]) == (True, "dip")
+
+
+def test_the_rest_really_taken_is_known(client, lifter, session_id, database):
+    lifter.start(session_id)
+    first, second, *_ = lifter.work(session_id)
+    now = datetime.now(UTC)
+    with database.begin() as work:
+        work.get(SessionRow, session_id).started_at = now - timedelta(minutes=30)
+    ago = lambda seconds: (now - timedelta(seconds=seconds)).isoformat()  # noqa: E731
+    lifter.record(session_id, first, reps=5, began_at=ago(300), done_at=ago(280))
+    lifter.record(session_id, second, reps=5, began_at=ago(100), done_at=ago(80))
+    one, other = client.get(f"/api/floor/{session_id}").json()["bouts"]
+    assert (one["rest_seconds"], other["rest_seconds"]) == (None, 180)
+
+
+@pytest.mark.parametrize(("said", "words"), [(timedelta(days=1800), "to come"), (timedelta(days=-9), "before")])
+def test_a_time_that_cannot_be_is_put_right_with_a_word(client, lifter, session_id, said, words):
+    lifter.start(session_id)
+    told = lifter.record(
+        session_id, lifter.work(session_id)[0], reps=5, done_at=(datetime.now(UTC) + said).isoformat()
+    )
+    assert words in told.json()["word"]
+    (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
+    assert abs(datetime.fromisoformat(recorded["done_at"]) - datetime.now(UTC)) < timedelta(minutes=1)
 
 
 def test_a_bout_that_comes_before_the_start_starts_the_session(client, lifter, session_id):
@@ -46,19 +138,23 @@ def test_a_bout_that_comes_before_the_start_starts_the_session(client, lifter, s
     assert client.get(f"/api/floor/{session_id}").json()["state"] == "started"
 
 
-def test_loads_stay_as_they_were_at_the_start(client, lifter, session_id, today):
+def test_a_started_session_keeps_its_text_and_its_loads(client, lifter, session_id, today):
     lifter.start(session_id)
-    lifter.plan(TEXT.replace("100 kg", "60 kg"), today, session_id)
+    refused = lifter.plan(TEXT.replace("100 kg", "60 kg"), today, session_id)
+    assert (refused.status_code, refused.json()["title"]) == (409, "The session is being played")
+    assert lifter.plan(TEXT, today, session_id).status_code == 200
+    assert client.get(f"/api/compose/sessions/{session_id}").json()["written"] == TEXT
     assert lifter.work(session_id)[0]["load"]["kg"] == 100
 
 
 def test_when_a_bout_was_done_is_kept_through_corrections(client, lifter, session_id):
     lifter.start(session_id)
     squat = lifter.work(session_id)[0]
-    lifter.record(session_id, squat, reps=5, done_at="2026-01-02T03:04:05Z")
-    lifter.record(session_id, squat, reps=4, done_at="2026-01-02T09:09:09Z", seen=1)
-    (recorded,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
-    assert recorded["done_at"] == "2026-01-02T03:04:05Z"
+    lifter.record(session_id, squat, reps=5)
+    (before,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
+    lifter.record(session_id, squat, reps=4, seen=1)
+    (after,) = client.get(f"/api/floor/{session_id}").json()["bouts"]
+    assert (after["done_at"], after["bout"]["reps"]) == (before["done_at"], 4)
 
 
 @pytest.mark.parametrize(
@@ -67,6 +163,7 @@ def test_when_a_bout_was_done_is_kept_through_corrections(client, lifter, sessio
         ({"reps": -1}, "reps"),
         ({"reps": 501}, "reps"),
         ({"reps": 5, "reserve": 11}, "reserve"),
+        ({"reps": 5, "reserve": 1.3}, "reserve"),
         ({"reps": 5, "kg": 100_000}, "kg"),
         ({"reps": 5, "kg": "heavy"}, "kg"),
         ({"reps": 5, "ended": "bored"}, "ended"),
@@ -140,18 +237,33 @@ def test_two_answers_for_one_bout_are_never_settled_in_silence(client, lifter, s
 
 def test_advice_is_there_for_every_plausible_outcome(client, lifter, session_id):
     view = lifter.start(session_id)
-    table = view["advice"]["tables"][view["advice"]["places"]["1.1.1.1.1"]]
-    advice = view["advice"]["advice"]
+    known = view["advice"]
+    table = known["tables"][known["positions"]["1.1.1.1.1"]["100"]]
 
-    def advised(key):
-        return advice[table[key]]
+    def advised(number, reserve):
+        return known["advice"][table[number][known["reserves"][reserve]][0]]
 
-    assert advised("5/2")["course"] == "go on"
-    assert advised("5/1")["again"]["course"] == "lighter"
-    assert (advised("4/0")["course"], advised("4/0")["kg"] < 100) == ("lighter", True)
-    assert advised("2/0")["course"] == "stop"
-    assert advised("5/5")["course"] == "heavier"
-    assert "1.3.1.3.1" not in view["advice"]["places"]
+    assert advised(5, "2")["course"] == "go on"
+    assert advised(5, "1")["again"]["course"] == "lighter"
+    assert (advised(4, "0")["course"], advised(4, "0")["kg"] < 100) == ("lighter", True)
+    assert advised(2, "0")["course"] == "stop"
+    assert advised(5, "5+")["course"] == "heavier"
+    assert "1.3.1.3.1" not in known["positions"]
+
+
+def test_advice_taken_is_advice_for_the_session_as_it_is_played(client, lifter, session_id):
+    known = lifter.start(session_id)["advice"]
+    table = known["tables"][known["positions"]["1.1.1.1.1"]["100"]]
+    lighter = known["advice"][table[5][known["reserves"]["0"]][0]]
+    path = f"/api/floor/{session_id}/adjustments"
+    after = {"loads": {"1.1": [{**change, "set": 1 + change["set"]} for change in lighter["loads"]]}}
+    client.patch(path, json={"changes": [{"before": {}, "after": after}]})
+    view = client.get(f"/api/floor/{session_id}").json()
+    assert next(iter(view["advice"]["positions"]["1.2.1.2.1"])) == str(lighter["kg"]).removesuffix(".0")
+    second = lifter.work(session_id)[1]
+    lifter.record(session_id, second, reps=5, kg=lighter["kg"])
+    bout = client.get(f"/api/floor/{session_id}").json()["bouts"][0]["bout"]
+    assert (bout["source"], bout["asked"]["kg"]) == ("advice", lighter["kg"])
 
 
 def test_notes_come_back_when_the_lift_comes_back(client, lifter, today):
@@ -169,7 +281,7 @@ def test_what_was_changed_on_the_floor_is_kept(client, lifter, session_id):
     lifter.start(session_id)
     changed = {
         "extra": {"1.1": 1},
-        "swapped": {"2.1": "Push-up"},
+        "swapped": {"2.1": {"lift": "Push-up", "set": 1}},
         "skipped": ["1.1.1.3.1"],
         "order": [2, 1],
         "within": {"1": [2, 1]},
@@ -191,7 +303,18 @@ def test_what_was_changed_on_the_floor_is_kept(client, lifter, session_id):
 
 def test_a_lift_done_instead_is_not_judged_as_the_planned_one(client, lifter, session_id):
     lifter.start(session_id)
-    for step in lifter.work(session_id)[:3]:
-        lifter.record(session_id, {**step, "exercise": "Leg press"}, reps=2, reserve=0)
+    swap = {"swapped": {"1.1": {"lift": "Leg press", "set": 0}}, "extra": {"1.1": 1}}
+    client.patch(f"/api/floor/{session_id}/adjustments", json={"changes": [{"before": {}, "after": swap}]})
+    steps = lifter.work(session_id)[:3]
+    steps.append({**steps[-1], "round": 4, "set": 4})
+    for step in steps:
+        lifter.record(session_id, {**step, "exercise": "Leg press"}, reps=5, reserve=2, kg=120)
     client.post(f"/api/floor/{session_id}/finish")
-    assert lifter.past(session_id)["next_loads"] == []
+    past = lifter.past(session_id)
+    assert [(load["exercise"], load["was_kg"]) for load in past["next_loads"]] == [("Leg press", 120)]
+    assert [(lift["exercise"], lift["sets"], lift["hard_sets"]) for lift in past["tally"]["lifts"]] == [
+        ("Leg press", 4, 4)
+    ]
+    assert [each["asked"] for each in past["bouts"]] == ["5 leave 2"] * 4
+    again = lifter.plan(TEXT).json()["id"]
+    assert [step["load"]["kg"] for step in lifter.work(again)[:3]] == [100] * 3

@@ -18,7 +18,7 @@ def test_places_are_added_used_changed_and_left(client):
     assert client.post("/api/kit/load", json={"wanted": [137.5]}).json()["loads"][0]["total_kg"] == 137.5
     client.put(f"/api/kit/current/{garage['id']}")
     (load,) = client.post("/api/kit/load", json={"wanted": [137.5]}).json()["loads"]
-    assert (load["total_kg"], load["side"], load["below_kg"], load["above_kg"]) == (120, [20, 20, 10], 120, None)
+    assert (load["total_kg"], load["sleeve"], load["below_kg"], load["above_kg"]) == (120, [20, 20, 10], 120, None)
     kept = client.put(
         f"/api/kit/places/{garage['id']}", json={"kit": garage["kit"], "plates": "3x20 0.5x15"}
     ).json()
@@ -48,7 +48,7 @@ def test_loads_in_turn_strip_from_the_outside_and_one_plate_would_help(client):
     assert told["loads"][2]["would_need_kg"] == 0.5
     assert told["warm_up"][0] == {"kg": 20, "reps": 8}
     stack = client.post("/api/kit/load", json={"wanted": [43], "lift": "Leg extension"}).json()["loads"][0]
-    assert (stack["total_kg"], stack["side"]) == (45, [])
+    assert (stack["total_kg"], stack["sleeve"]) == (45, [])
 
 
 def test_what_is_on_this_bar(client):

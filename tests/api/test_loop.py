@@ -42,7 +42,7 @@ def test_another_set_up_is_another_lift(client, lifter, today):
     lifter.play("Back squat [belt]: 1 at 150 kg", [(1, 0)], today)
     lifter.plan("# Next\nBack squat: 3 x 5 at 70%", today)
     (load,) = client.get("/api/today").json()["due"][0]["lifts"][0]["loads"]
-    assert "of an estimated max of 150.0 kg with belt" in load["reasons"][0]["text"]
+    assert "of a max of about 150.0 kg with belt" in load["reasons"][0]["text"]
 
 
 def test_today_tells_what_is_due_what_comes_and_what_is_under_way(client, lifter, today):

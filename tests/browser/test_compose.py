@@ -111,9 +111,9 @@ def test_lifts_are_dragged_to_another_place_and_onto_each_other(desktop):
 
 def test_a_session_is_kept_as_a_template_and_started_from(desktop):
     form = compose(desktop, "# Rows\nSeal row: 3 x 8 at 50 kg")
-    desktop.get_by_role("button", name="Keep or share").click()
-    desktop.get_by_role("menuitem", name="Keep as a template").click()
-    expect(desktop.get_by_text("Rows is kept as a template.")).to_be_visible()
+    desktop.get_by_role("button", name="Save or copy").click()
+    desktop.get_by_role("menuitem", name="Save as a template").click()
+    expect(desktop.get_by_text("Rows is saved as a template.")).to_be_visible()
     form.fill("")
     desktop.get_by_role("button", name="Start from …").click()
     desktop.get_by_role("menuitem", name="Rows").click()
@@ -123,7 +123,7 @@ def test_a_session_is_kept_as_a_template_and_started_from(desktop):
     expect(form).to_contain_text("# Pull")
     expect(desktop.get_by_role("heading", name="Pull", level=2)).to_be_visible()
     with desktop.expect_download() as download:
-        desktop.get_by_role("button", name="Keep or share").click()
+        desktop.get_by_role("button", name="Save or copy").click()
         desktop.get_by_role("menuitem", name="Save as a text file").click()
     assert download.value.suggested_filename == "Pull.txt"
 
@@ -131,7 +131,7 @@ def test_a_session_is_kept_as_a_template_and_started_from(desktop):
 def test_a_lift_of_ones_own_is_told_and_then_known(desktop):
     compose(desktop, "# Odd\nPendulum squat: 3 x 8 at 47 kg")
     expect(desktop.get_by_text("Pendulum squat is not in the library")).to_be_visible()
-    desktop.get_by_role("button", name="Tell Fortis what it is").click()
+    desktop.get_by_role("button", name="Describe this lift").click()
     dialog = desktop.get_by_role("dialog")
     dialog.get_by_label("Loaded with").select_option("stack")
     dialog.get_by_label("quads").select_option("prime")

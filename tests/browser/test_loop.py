@@ -45,8 +45,9 @@ def rows(serving, sql):
 def recorded(serving):
     return rows(
         serving,
-        'select exercise, bout."set", bout, kg + 0, reps, reserve, ended from bout '
-        "join session on session.id = session_id where title = 'Browser day' order by done_at",
+        'select exercise, bout."set", bout, kg + 0, reps, reserve + 0, ended from bout '
+        "join session on session.id = session_id where title = 'Browser day' and taken_back_at is null "
+        "order by done_at",
     )
 
 
@@ -87,6 +88,9 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     page.get_by_role("radio", name="0 left", exact=True).click()
     expect(page.get_by_text("Straight on")).to_be_visible()
     page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_text("How many did you get?")).to_be_visible()
+    assert len(recorded(serving)) == 3
     page.get_by_role("radio", name="8 reps").click()
     page.get_by_role("radio", name="0 left", exact=True).click()
 

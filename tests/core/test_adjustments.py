@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fortis.core.adjustments import Adjustments, Change, LoadFrom, with_change
+from fortis.core.adjustments import Adjustments, Change, LoadChange, Swap, with_change
 
 ENTRIES = st.sampled_from(["1.1", "1.2", "2.1"])
 ORDERS = st.permutations([1, 2, 3]).map(tuple)
@@ -11,8 +11,10 @@ ADJUSTMENTS = st.builds(
     Adjustments,
     skipped=st.lists(st.sampled_from(["1.1.1.1.1", "1.1.1.2.1", "2.1.1.1.1"]), unique=True).map(tuple),
     extra=st.dictionaries(ENTRIES, st.integers(0, 3)),
-    swapped=st.dictionaries(ENTRIES, st.sampled_from(["Push-up", "Leg press"])),
-    loads=st.dictionaries(ENTRIES, st.builds(LoadFrom, set=st.integers(1, 3), kg=st.integers(20, 200))),
+    swapped=st.dictionaries(ENTRIES, st.builds(Swap, lift=st.sampled_from(["Push-up", "Leg press"]))),
+    loads=st.dictionaries(
+        ENTRIES, st.tuples(st.builds(LoadChange, set=st.integers(1, 3), kg=st.integers(20, 200)))
+    ),
     order=st.just(()) | ORDERS,
     within=st.dictionaries(st.sampled_from(["1", "2"]), ORDERS),
 )

@@ -2,10 +2,14 @@ from decimal import Decimal
 
 import pytest
 
+from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, Serious
 from fortis.core.cautions.rules import NO_LOG, cautions
+from fortis.core.exercises import LIBRARY
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
+from fortis.core.strength.estimate import estimate
+from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, lay_out
 from fortis.core.structure.writing import write_entry
@@ -32,7 +36,11 @@ def mended(text, rule):
         ("Deadlift: 3 x 5 to failure", ["unsafe-failure", "early-failure"]),
         ("Leg extension: 2 x 12 leave 1; 12 to failure", []),
         ("Leg extension: 2 x 12 to failure", ["early-failure"]),
-        ("Back squat: 1 set of (8, drop 20%)", ["drop-lift"]),
+        ("Back squat: 1 set of (8, drop 20%)", ["unsafe-failure", "drop-lift"]),
+        ("Back squat: 3 x 5 leave 0", ["unsafe-failure", "early-failure", "safeties"]),
+        ("Back squat: 2 x 5 leave 2; max", ["unsafe-failure"]),
+        ("Back squat: 2 x 5 leave 2; 5 rpe 10", ["unsafe-failure", "safeties"]),
+        ("Back squat: 3 x 5 leave 0-1", ["safeties"]),
         ("Leg extension: 1 set of (8 to failure, drop 20% to failure)", []),
         ("Bench press: 3 sets of (2, 2, 2) at 87% within 10s", ["cluster-unrack"]),
         ("Deadlift: 3 sets of (2, 2, 2) at 87% within 10s", []),
@@ -116,3 +124,15 @@ def test_a_first_year_needs_no_failure():
     text = "Leg extension: 3 x 12; 12 to failure"
     assert rules(text) == []
     assert rules(text, Log(novice=True)) == ["novice-failure"]
+
+
+def test_a_remedy_replaces_any_load():
+    wrapped = "Leg press [wrap 6]: 3 sets of (10, 8) at 100 kg within 30s"
+    maxes = {lift_key(LIBRARY.find("Leg press"), SetUp(items=("wrap 6",))): estimate(150.0, 1, 0)}
+    prescription = resolve(lay_out(read(wrapped)), Basis(estimates=maxes))
+    (heavy,) = [each for each in cautions(read(wrapped), prescription) if each.rule == "wrap-heavy"]
+    assert write_entry(heavy.remedy.entry) == "Leg press [wrap 6]: 3 sets of (10, 8) at 30% within 30s"
+
+
+def test_a_remedy_gives_a_bare_max_an_effort():
+    assert mended("Back squat: 2 x 5 leave 2; max", "unsafe-failure") == "Back squat: 2 x 5 leave 2; max leave 2"

@@ -26,7 +26,7 @@ from fortis.core.loading.resistance import (
     solve_bands,
     stretch_line,
 )
-from fortis.core.loading.sharing import shared_plans
+from fortis.core.loading.sharing import Run, shared_plans
 from fortis.core.loading.shelf import denominations
 from fortis.core.loading.warm_up import School, warm_up
 from fortis.core.structure.model import SetUp
@@ -55,12 +55,12 @@ def test_nearest_is_what_trying_every_stack_finds(pairs, wanted):
     ]
     built = nearest(kit(" ".join(f"{count}x{kg}" for kg, count in pairs)), SQUAT, wanted)
     assert (abs(built.kg - wanted), built.kg) == min(every)
-    assert built.bar_kg + 2 * sum(built.side) == built.kg
+    assert built.bar_kg + 2 * sum(built.sleeve) == built.kg
 
 
 def test_the_fewest_plates_heaviest_inside():
-    assert nearest(FULL, SQUAT, Decimal(180)).side == (25, 25, 25, 5)
-    assert nearest(SPARSE, SQUAT, Decimal(70)).side == (20, 5)
+    assert nearest(FULL, SQUAT, Decimal(180)).sleeve == (25, 25, 25, 5)
+    assert nearest(SPARSE, SQUAT, Decimal(70)).sleeve == (20, 5)
 
 
 def test_of_two_equally_near_the_lighter():
@@ -77,7 +77,7 @@ def test_beyond_the_kit_the_heaviest_and_below_it_the_bar():
 def test_each_kind_of_load_has_its_own_steps():
     assert nearest(FULL, CURL, Decimal(24)).kg == Decimal("22.5")
     assert nearest(FULL, EXTENSION, Decimal(43)).kg == 45
-    assert nearest(FULL, DIP, Decimal("3.7")).side == (Decimal("2.5"), Decimal("1.25"))
+    assert nearest(FULL, DIP, Decimal("3.7")).sleeve == (Decimal("2.5"), Decimal("1.25"))
     assert nearest(FULL, LIBRARY.find("Something of their own"), Decimal("43.21")).kg == Decimal("43.21")
 
 
@@ -117,7 +117,7 @@ def test_odd_plates_collars_and_short_sleeves(plates, wanted, room, collar):
 
 def test_pounds_and_kilograms_on_one_bar():
     mixed = kit("1x45lb 1x20 1x2.5lb")
-    assert nearest(mixed, SQUAT, to_kg(Decimal(150), Unit.LB)).side == (
+    assert nearest(mixed, SQUAT, to_kg(Decimal(150), Unit.LB)).sleeve == (
         to_kg(Decimal(45), Unit.LB),
         to_kg(Decimal("2.5"), Unit.LB),
     )
@@ -128,7 +128,7 @@ def test_handles_machines_and_the_sides_of_the_wanted_load():
     handle = Handle(name="handle", kg=Decimal(2))
     loaded = kit("2x5 2x1.25", handles=(handle,))
     assert nearest(loaded, CURL, Decimal(13)).kg == 12
-    assert nearest(loaded, CURL, Decimal(15)).side == (5, Decimal("1.25"))
+    assert nearest(loaded, CURL, Decimal(15)).sleeve == (5, Decimal("1.25"))
     lonely = kit("1x5", handles=(handle,))
     assert nearest(lonely, CURL, Decimal(13)).kg == 2
     machines = (
@@ -182,16 +182,19 @@ def test_a_ramp_rises_to_the_work_load_with_fewer_reps():
             assert [each.reps for each in sets] == sorted([each.reps for each in sets], reverse=True)
     assert len(warm_up(FULL, SQUAT, Decimal(140), school=School.MANY)) > len(warm_up(FULL, SQUAT, Decimal(140)))
     assert warm_up(FULL, SQUAT, Decimal(20)) == ()
-    assert warm_up(FULL, DIP, Decimal(20)) == ()
+    assert [(each.kg, each.reps) for each in warm_up(FULL, DIP, Decimal(50))] == [(0, 5), (25, 3)]
+    assert [each.kg for each in warm_up(FULL, DIP, Decimal(5))] == [0]
+    assert warm_up(FULL, DIP, Decimal(0)) == warm_up(FULL, DIP, Decimal(-20)) == ()
     assert [each.kg for each in warm_up(FULL, EXTENSION, Decimal(60))] == [30, 45]
 
 
 @given(small_runs, small_runs)
 def test_two_bars_loaded_at_once_never_hold_more_than_there_is(first, second):
     have = denominations(read_plates("2x20 1x10 2x5 1x2.5"), 2)
-    plans = shared_plans(have, [first, second])
+    runs = [Run(tuple(sides), (120,) * len(sides)) for sides in (first, second)]
+    plans = shared_plans(have, runs)
     if plans is None:
-        alone = [shared_plans(have, [run]) for run in (first, second)]
+        alone = [shared_plans(have, [run]) for run in runs]
         together = max(first) + max(second)
         assert None in alone or together > 62 or not fits_at_once(have, first, second)
         return

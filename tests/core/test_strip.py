@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from fortis.core.loading.kit import read_plates
 from fortis.core.loading.shelf import denominations, shelf
-from fortis.core.loading.strip import NoSuchLoadError, moves_of, strip_plan
+from fortis.core.loading.strip import NoSuchLoadError, PlateOrder, cost_of, moves_of, strip_plan
 
 small_kits = st.lists(
     st.tuples(st.sampled_from(["20", "15", "10", "5", "2.5"]), st.integers(1, 2)),
@@ -30,29 +30,54 @@ def every_stack(have):
     return stacks
 
 
-def fewest_moves(have, sides):
-    """By trying every stack for every load."""
+def least_cost(have, sides, rests, order):
+    """By trying every stack for every load: the cheapest way to each is kept, with the stacks that led there."""
     stacks = every_stack(have)
-    costs = {(): 0}
-    for side in [*sides, Decimal(0)]:
-        costs = {
+    ways = {(): ()}
+    for at, side in enumerate(sides):
+        ways = {
             stack: min(
-                cost + moves_of([before, stack]) - len(before) - len(stack) for before, cost in costs.items()
+                ((*way, stack) for way in ways.values()), key=lambda way: cost_of(way, rests[: at + 1], order)
             )
             for stack in stacks[side]
         }
-    return costs[()]
+    return min(cost_of(way, rests, order) for way in ways.values())
 
 
-@given(small_kits, st.data())
-def test_no_plan_moves_fewer_plates(pairs, data):
+@given(small_kits, st.sampled_from(PlateOrder), st.data())
+def test_no_plan_costs_less(pairs, order, data):
     have = denominations(read_plates(" ".join(f"{count}x{kg}" for kg, count in pairs)), 2)
     weights = sorted(every_stack(have))
     sides = data.draw(st.lists(st.sampled_from(weights), min_size=1, max_size=5))
-    plan = strip_plan(have, sides)
+    rests = data.draw(st.lists(st.sampled_from([0, 25, 59, 60, 180]), min_size=len(sides), max_size=len(sides)))
+    plan = strip_plan(have, sides, None, rests, order)
     assert [sum(stack, Decimal(0)) for stack in plan.stacks] == sides
     assert all(stack.count(each.kg) <= each.most for stack in plan.stacks for each in have)
-    assert plan.moves == moves_of(plan.stacks) == fewest_moves(have, sides)
+    assert plan.moves == moves_of(plan.stacks)
+    assert cost_of(plan.stacks, rests, order) == least_cost(have, sides, rests, order)
+
+
+def test_big_plates_lie_inside_unless_a_hurried_strip_gains_by_it():
+    """75 kg after lighter warm-ups with time to change, as lifters load; a choice says otherwise."""
+    have = denominations(read_plates("2x25 1x20 1x10 1x5 1x2.5"), 2)
+    way_up = [Decimal(kg) for kg in ("0", "5", "17.5", "25", "27.5")]
+    usual = strip_plan(have, way_up, None, [60] * 5)
+    assert all(stack == tuple(sorted(stack, reverse=True)) for stack in usual.stacks)
+    fewest = strip_plan(have, way_up, None, [60] * 5, PlateOrder.FEWEST)
+    assert fewest.moves < usual.moves
+    hurried = strip_plan(have, [Decimal(45), Decimal(25)], None, [180, 25])
+    assert hurried.changes()[1] == "take the outer 20 off each side"
+
+
+def test_a_strip_within_half_a_minute_is_one_move_whatever_the_warm_ups_cost():
+    """A single with its lighter triple 25 s later, four times, after a way up with time to change."""
+    have = denominations(read_plates("2x25 1x20 1x10 1x5 1x2.5"), 2)
+    way_up = [Decimal(0), Decimal(20), Decimal(40), Decimal(55)]
+    work = [Decimal("67.5"), Decimal("52.5")] * 4
+    rests = [3600, 60, 60, 60, *([120, 25] * 4)]
+    plan = strip_plan(have, way_up + work, None, rests)
+    hurried = [moved for moved, rest in zip(plan.moved(), rests, strict=True) if rest < 60]
+    assert hurried == [2, 2, 2, 2]
 
 
 GYM = denominations(read_plates("3x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"), 2)
@@ -72,7 +97,7 @@ def test_never_worse_than_load_by_load_and_often_better():
     saved, moved, better = 0, 0, 0
     for _ in range(10_000):
         sides = random.choices(sums, k=random.randint(2, 5))
-        plan = strip_plan(have, sides)
+        plan = strip_plan(have, sides, order=PlateOrder.FEWEST)
         plain = moves_of(greedy(obvious, sides))
         assert plan.moves <= plain, sides
         saved, moved, better = saved + plain - plan.moves, moved + plain, better + (plan.moves < plain)

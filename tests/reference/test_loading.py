@@ -36,7 +36,7 @@ def test_competition_bars_with_collars(kg, side):
     )
     built = nearest(platform, SQUAT, kg)
     assert built.kg == kg
-    assert built.side == tuple(map(Decimal, side))
+    assert built.sleeve == tuple(map(Decimal, side))
 
 
 def test_band_tension_grows_evenly():

@@ -9,17 +9,17 @@ from fortis.core.loading.kit import Bar, Kit, read_plates
 from fortis.core.loading.nearest import nearest
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
-from fortis.core.structure.model import Leave, Rpe, ToFailure, planned_reserve
+from fortis.core.structure.model import Leave, Rpe, Side, ToFailure, planned_reserve
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, lay_out
 from fortis.core.structure.timeline import timeline
-from fortis.core.tally.session import tonnage
+from fortis.core.tally.work import tonnage
 
 PLACE = Position(group=1, round=1, entry=1, set=1, bout=1)
 
 
-def sets(exercise, kg, reps, times):
-    return [PerformedBout(position=PLACE, exercise=exercise, kg=Decimal(kg), reps=reps)] * times
+def sets(exercise, kg, reps, times, side=Side.BOTH):
+    return [PerformedBout(position=PLACE, exercise=exercise, kg=Decimal(kg), reps=reps, side=side)] * times
 
 
 def total_seconds(text):
@@ -31,13 +31,21 @@ def total_seconds(text):
     [
         (sets("Back squat", 60, 8, 4), 1920),
         (sets("Dumbbell press", "22.5", 10, 1), 450),
-        (sets("One-arm row", 30, 10, 2), 600),
+        (sets("One-arm row", 30, 10, 1), 600),
+        (sets("One-arm row", 30, 10, 1, Side.LEFT) + sets("One-arm row", 30, 10, 1, Side.RIGHT), 600),
         (sets("Back squat", 120, 3, 1) + sets("Back squat", 110, 3, 2), 1020),
         (sets("Back squat", "122.5", 3, 1) + sets("Back squat", "112.5", 3, 3), 1380),
     ],
 )
 def test_tonnage(bouts, kg):
     assert tonnage(bouts) == kg
+
+
+def test_bands_count_with_their_mean():
+    """100 kg on the bar and a pair measuring 40 kg at lock-out, slack at the bottom: 120 kg a rep."""
+    (banded,) = sets("Bench press", 100, 5, 1)
+    hung = {"bottom_kg": Decimal(100), "top_kg": Decimal(140), "mean_kg": Decimal(120)}
+    assert tonnage([banded.model_copy(update=hung)]) == 600
 
 
 def test_volume_and_average_load_week_to_week():
@@ -62,7 +70,7 @@ def test_plates_for_180():
         bars=(Bar(name="20 kg bar", kind=LoadKind.BAR, kg=Decimal(20)),),
         plates=read_plates("4x25 1x20 1x15 1x10 1x5 1x2.5 1x1.25 1x0.5"),
     )
-    assert nearest(competition, LIBRARY.find("Back squat"), Decimal(180)).side == (25, 25, 25, 5)
+    assert nearest(competition, LIBRARY.find("Back squat"), Decimal(180)).sleeve == (25, 25, 25, 5)
 
 
 def test_durations():

@@ -1,19 +1,24 @@
 import json
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from decimal import Decimal
+from threading import Barrier
 
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from hypothesis import given, settings
 
+from fortis.core.loading.kit import Kit
+from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import Prescription, lay_out
+from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.demo.log import make_demo
-from fortis.store import lifter, sessions
-from fortis.store.database import back_up, open_database
+from fortis.store import bouts, lifter, places, sessions
+from fortis.store.database import WRITES, back_up, open_database
+from fortis.store.documents import FromTheFutureError, from_document, to_document
 from fortis.store.tables import Table
 from tests.strategies import sessions as any_session
 
@@ -54,17 +59,23 @@ def test_a_backup_is_whole_and_never_overwrites(tmp_path, database):
 @settings(max_examples=40, deadline=None)
 def test_a_frozen_prescription_comes_back_exactly(session):
     prescription = resolve(lay_out(session))
-    stored = json.loads(json.dumps(prescription.model_dump(mode="json", exclude_none=True)))
-    again = Prescription.model_validate(stored)
+    stored = json.loads(json.dumps(to_document(prescription)))
+    again = from_document(Prescription, stored)
     assert [bout.load for each in again.sets for bout in each.bouts] == [
         bout.load for each in prescription.sets for bout in each.bouts
     ]
+    assert to_document(again) == stored
+
+
+def test_a_document_of_a_later_release_is_refused_by_name():
+    with pytest.raises(FromTheFutureError, match="Kit of version 99"):
+        from_document(Kit, {"version": 99, "place": "x"})
 
 
 def test_a_pound_plate_is_exact_through_the_record(database):
     with database.begin() as work:
         row = sessions.save_plan(work, "b" * 36, "Odd lift: 5 at 45 lb", lifter.lifter(work).unit, None)
-        sessions.start(row, resolve(lay_out(read(row.written))), datetime.now(UTC))
+        sessions.start(row, resolve(lay_out(read(row.written))), places.USUAL_KIT, datetime.now(UTC))
     with database.begin() as work:
         row = sessions.get(work, "b" * 36)
         assert sessions.frozen(row).sets[0].bouts[0].settled.kg == Decimal("20.41165665")
@@ -77,7 +88,7 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
         assert make_demo(tmp_path / name, now) == 39
         with open_database(tmp_path / name).begin() as work:
             done = sessions.finished(work)
-            told.append([bout for row in done for bout in sessions.performed(row)])
+            told.append([bout for row in done for bout in bouts.performed(row)])
             titles = {row.title for row in done}
             due = [row.title for row in sessions.planned(work) if row.planned_on == now.date()]
     assert told[0] == told[1]
@@ -87,3 +98,31 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
     assert any(bout.ended == "could not move it" for bout in told[0])
     assert any(bout.position.entry == 2 for bout in told[0])
     assert any(bout.position.bout > 2 for bout in told[0])
+
+
+def test_two_devices_at_the_same_moment_never_overwrite_each_other(database):
+    """Each round both correct the same version at once: one is taken, the other is told so."""
+    with database.begin() as work:
+        row = sessions.save_plan(work, "c" * 36, "Back squat: 5 at 100", lifter.lifter(work).unit, None)
+        sessions.start(row, resolve(lay_out(read(row.written))), places.USUAL_KIT, datetime.now(UTC))
+    bout = PerformedBout(position=Position(group=1, round=1, entry=1, set=1, bout=1), exercise="Back squat")
+    gate = Barrier(2)
+
+    def correct(device, reps, seen):
+        gate.wait()
+        now = datetime.now(UTC)
+        by = bouts.Provenance(at=now, done_at=now, device=device)
+        try:
+            with database.begin() as work:
+                work.connection(execution_options=WRITES)
+                return bouts.record(work, "c" * 36, bout.model_copy(update={"reps": reps}), by, seen)
+        except bouts.ChangedElsewhereError as error:
+            return error.version * -1
+
+    with ThreadPoolExecutor(2) as devices:
+        for version in range(1, 21):
+            seen = version - 1 or None
+            answers = list(devices.map(correct, ("one", "two"), (version, version + 100), (seen, seen)))
+            assert sorted(answers) == [-version, version]
+    with database.begin() as work:
+        assert len(bouts.versions(work, "c" * 36, bout.position)) == 20

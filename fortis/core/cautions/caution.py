@@ -1,12 +1,12 @@
 """A caution, and the plan it is about."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
 from fortis.core.exercises import Exercise
 from fortis.core.performance import PerformedBout
-from fortis.core.structure.model import Entry, Session
+from fortis.core.structure.model import Entry, Lifting, Session
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.value import Value
 
@@ -39,6 +39,7 @@ class Caution(Value):
     group: int
     entry: int
     exercise: str
+    lift_id: str
     disputed: str = ""
     remedy: Remedy | None = None
 
@@ -77,6 +78,7 @@ class PlannedEntry:
             group=self.group,
             entry=self.number,
             exercise=self.exercise.name,
+            lift_id=self.exercise.id,
             disputed=disputed,
             remedy=remedy,
         )
@@ -84,7 +86,7 @@ class PlannedEntry:
 
 @dataclass(frozen=True)
 class Log:
-    """The log's share in a caution: what was done in the seven days before, and whether the lifter is new to it.
+    """The log's share in a caution: the work done in the seven days before, and whether the lifter is new to it.
 
     `overloaded_sets` are those lowered with more than can be lifted. `novice` is under a year of training.
     """
@@ -94,10 +96,16 @@ class Log:
     novice: bool = False
 
 
+def overloaded_sets(performed: Iterable[PerformedBout]) -> int:
+    """The sets of a session in which more was lowered than can be lifted."""
+    overloaded = (bout.position for bout in performed if bout.asked and bout.asked.lifting is not Lifting.ALONE)
+    return len({(at.group, at.entry, at.set) for at in overloaded})
+
+
 def planned_entries(session: Session, prescription: Prescription) -> Iterator[PlannedEntry]:
     """Every entry of a session beside its laid-out sets."""
     by_entry = prescription.by_entry()
     for number, group in enumerate(session.groups, start=1):
-        for place, entry in enumerate(group.entries, start=1):
-            sets = tuple(each for each in by_entry[number, place] if not each.is_warm_up)
-            yield PlannedEntry(number, place, entry, sets[0].lift, sets)
+        for at, entry in enumerate(group.entries, start=1):
+            sets = tuple(each for each in by_entry[number, at] if not each.is_warm_up)
+            yield PlannedEntry(number, at, entry, sets[0].lift, sets)

@@ -7,20 +7,24 @@ from itertools import combinations, groupby, pairwise
 
 from fortis.core.cautions.caution import Caution, Log, PlannedEntry, Remedy, Serious, planned_entries
 from fortis.core.exercises import Muscle
+from fortis.core.structure.counting import as_planned, count_of
 from fortis.core.structure.model import (
     Entry,
     FixedReps,
     Leave,
     Lifting,
     LoadTarget,
+    MaxReps,
     OfPrevious,
+    OfTop,
     Percent,
     RangeOfMotion,
     RepMax,
     Session,
+    Sets,
     SetUp,
     Terms,
-    ToFailure,
+    asks_failure,
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
@@ -68,7 +72,8 @@ def _percent(bout: PlannedBout) -> Decimal | None:
 
 
 def _fails(bout: PlannedBout) -> bool:
-    return isinstance(bout.effort, ToFailure)
+    """Whether no rep is meant to be left, in whatever words."""
+    return asks_failure(bout.reps, bout.effort)
 
 
 def _is_cluster(each: PlannedSet) -> bool:
@@ -81,9 +86,9 @@ def _is_cluster(each: PlannedSet) -> bool:
 
 def _wrap(setup: SetUp) -> tuple[int, int] | None:
     """The place of a limb wrap in a set-up, and its tightness of ten (0 where it is not said)."""
-    for place, item in enumerate(setup.items):
+    for at, item in enumerate(setup.items):
         if match := re.match(r"(?:limb |occlusion )?wraps?\b\D*(\d+)?", item, re.IGNORECASE):
-            return place, int(match[1] or 0)
+            return at, int(match[1] or 0)
     return None
 
 
@@ -101,18 +106,48 @@ def _with_terms(entry: Entry, change: Callable[[Terms], Terms]) -> Entry:
 
 
 def _leaving(entry: Entry, left: int) -> Entry:
-    def change(terms: Terms) -> Terms:
-        fails = isinstance(terms.effort, ToFailure)
-        return terms.model_copy(update={"effort": Leave(low=left, high=left)}) if fails else terms
+    """The entry with reps left wherever none was meant to be; a bare `max` gets an effort."""
+    leave = Leave(low=left, high=left)
 
-    return _with_terms(entry, change)
+    def change(terms: Terms) -> Terms:
+        fails = terms.effort is not None and asks_failure(MaxReps(), terms.effort)
+        return terms.model_copy(update={"effort": leave}) if fails else terms
+
+    def bare(run: Sets) -> Sets:
+        bouts = tuple(
+            bout.model_copy(update={"terms": bout.terms.model_copy(update={"effort": leave})})
+            if isinstance(bout.reps, MaxReps) and bout.terms.effort is None and run.each.terms.effort is None
+            else bout
+            for bout in run.each.bouts
+        )
+        return run.model_copy(update={"each": run.each.model_copy(update={"bouts": bouts})})
+
+    changed = _with_terms(entry, change)
+    return changed.model_copy(update={"sets": tuple(map(bare, changed.sets))})
 
 
 def _at(entry: Entry, load: LoadTarget) -> Entry:
-    def change(terms: Terms) -> Terms:
-        return terms.model_copy(update={"load": load}) if isinstance(terms.load, Percent | RepMax) else terms
+    """The entry with every load replaced but those that follow from another; set where none is written."""
 
-    return _with_terms(entry, change)
+    def change(terms: Terms) -> Terms:
+        own = terms.load is not None and not isinstance(terms.load, OfPrevious | OfTop)
+        return terms.model_copy(update={"load": load, "climb": None}) if own else terms
+
+    def written(run: Sets) -> bool:
+        return any(terms.load is not None for terms in (run.each.terms, *(bout.terms for bout in run.each.bouts)))
+
+    def with_load(run: Sets) -> Sets:
+        if written(run):
+            return run
+        if len(run.each.bouts) > 1:
+            terms = run.each.terms.model_copy(update={"load": load})
+            return run.model_copy(update={"each": run.each.model_copy(update={"terms": terms})})
+        bout = run.each.bouts[0]
+        loaded = bout.model_copy(update={"terms": bout.terms.model_copy(update={"load": load})})
+        return run.model_copy(update={"each": run.each.model_copy(update={"bouts": (loaded,)})})
+
+    changed = _with_terms(entry, change)
+    return changed.model_copy(update={"sets": tuple(map(with_load, changed.sets))})
 
 
 # --- the rules --------------------------------------------------------------------------------------------
@@ -292,10 +327,10 @@ def tight_wrap(plan: PlannedEntry) -> Iterator[Caution]:
     wrap = _wrap(plan.entry.setup)
     if wrap is None:
         return
-    place, tight = wrap
+    at, tight = wrap
     if tight > WRAP_MOST:
         items = list(plan.entry.setup.items)
-        items[place] = re.sub(r"\d+", str(WRAP_MOST), items[place], count=1)
+        items[at] = re.sub(r"\d+", str(WRAP_MOST), items[at], count=1)
         mended = plan.entry.model_copy(update={"setup": SetUp(items=tuple(items))})
         yield plan.caution(
             "wrap-tight",
@@ -392,11 +427,10 @@ def partials_share(entries: Sequence[PlannedEntry], log: Log) -> Iterator[Cautio
     last = None
     for plan in entries:
         for bout in plan.bouts:
-            reps = bout.reps.count if isinstance(bout.reps, FixedReps) else 8
-            if bout.range_of_motion is RangeOfMotion.FULL:
-                full += reps
-            else:
-                partial, last = partial + reps, plan
+            count = as_planned(bout) or count_of(bout.reps, bout.range_of_motion, 8)
+            full, partial = full + count.reps, partial + count.partial_reps
+            if bout.range_of_motion is not RangeOfMotion.FULL:
+                last = plan
     share = Decimal(partial) / max(full + partial, 1)
     if last is None or share <= PARTIALS_MANY:
         return

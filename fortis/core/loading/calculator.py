@@ -48,7 +48,7 @@ class Loaded(Value):
     wanted_kg: Kilograms
     total_kg: Kilograms
     rounding_kg: Kilograms
-    side: tuple[Kilograms, ...]
+    sleeve: tuple[Kilograms, ...]
     bar: str | None = None
     bar_kg: Kilograms | None = None
     below_kg: Kilograms | None = None
@@ -75,7 +75,7 @@ def calculate(kit: Kit, lift: Exercise, wanted: Sequence[Decimal], school: Schoo
     loads, before = [], None
     for kg, build, stack in zip(wanted, builds, stacks, strict=True):
         change = "" if before is None else describe_change(before, stack, belt=lift.load_kind is LoadKind.BODY)
-        loads.append(_loaded(kit, lift, kg, build.model_copy(update={"side": stack}), change))
+        loads.append(_loaded(kit, lift, kg, build.model_copy(update={"sleeve": stack}), change))
         before = stack
     return Calculated(
         loads=tuple(loads),
@@ -88,13 +88,13 @@ def _stacks(kit: Kit, lift: Exercise, builds: Sequence[Build]) -> tuple[list[tup
     needs = BELT_NEEDS if lift.load_kind is LoadKind.BODY else BAR_NEEDS
     if lift.load_kind is LoadKind.BODY or lift.load_kind in BARS:
         bar = kit.bar_for(lift.load_kind) if lift.load_kind in BARS else None
-        sides = [sum(build.side, Decimal(0)) for build in builds]
+        sides = [sum(build.sleeve, Decimal(0)) for build in builds]
         try:
             plan = strip_plan(denominations(kit.plates, needs), sides, bar.sleeve_mm if bar else None)
         except NoSuchLoadError:
-            return [build.side for build in builds], None
+            return [build.sleeve for build in builds], None
         return list(plan.stacks), plan.moves
-    return [build.side for build in builds], None
+    return [build.sleeve for build in builds], None
 
 
 def _loaded(kit: Kit, lift: Exercise, wanted: Decimal, build: Build, change: str) -> Loaded:
@@ -104,7 +104,7 @@ def _loaded(kit: Kit, lift: Exercise, wanted: Decimal, build: Build, change: str
         wanted_kg=wanted,
         total_kg=build.kg,
         rounding_kg=build.kg - wanted,
-        side=build.side,
+        sleeve=build.sleeve,
         bar=build.bar,
         bar_kg=build.bar_kg,
         below_kg=None if exact or below > wanted else below,

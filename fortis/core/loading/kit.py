@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fortis.core.exercises import LoadKind
+from fortis.core.exercises import Exercise, LoadKind, one_form
 from fortis.core.units import Unit, plain, to_kg
 from fortis.core.value import Kilograms, Number, Value
 
@@ -134,10 +134,13 @@ class Kit(Value):
         by_kind = {bar.kind: bar for bar in reversed(self.bars)}
         return by_kind.get(kind) or by_kind.get(LoadKind.BAR)
 
-    def machine_for(self, lift: str) -> Machine | None:
-        """The machine a lift is done on: its own, else the one that stands for all."""
-        name = lift.casefold()
-        own = (machine for machine in self.machines if name in map(str.casefold, machine.lifts))
+    def machine_for(self, lift: Exercise) -> Machine | None:
+        """The machine a lift is done on.
+
+        Its own, whatever the lift was called then, else the one that stands for all.
+        """
+        names = {one_form(name) for name in (lift.name, *lift.former_names)}
+        own = (machine for machine in self.machines if names.intersection(map(one_form, machine.lifts)))
         any_lift = (machine for machine in self.machines if not machine.lifts)
         return next(own, None) or next(any_lift, None)
 

@@ -2,7 +2,7 @@
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
-from decimal import Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 from enum import StrEnum
 
 from fortis.core.exercises import BARS, Exercise, LoadKind
@@ -15,10 +15,10 @@ BELT_NEEDS, BAR_NEEDS = 1, 2
 
 
 class Build(Value):
-    """A load that can be built. `side` is one sleeve of the bar or handle, or what hangs from the belt."""
+    """A load that can be built. `sleeve` is what hangs on one end of the bar or handle, or from the belt."""
 
     kg: Kilograms
-    side: tuple[Kilograms, ...] = ()
+    sleeve: tuple[Kilograms, ...] = ()
     bar: str | None = None
     bar_kg: Kilograms | None = None
 
@@ -31,11 +31,16 @@ class Where(StrEnum):
     ABOVE = "above"
 
 
+ASSISTANCE_STEP = Decimal("2.5")
+"""How finely help is measured: a step of a machine that helps, about a thinner band (common practice)."""
+
+
 def nearest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
     """The buildable load closest to `wanted` kg; of two equally close, the lighter, because it is safer.
 
-    `BELOW` and `ABOVE` keep to one side of it, at it included; where there is nothing on that side the
-    closest on the other is given. Lifts of which nothing is known have what is wanted.
+    `BELOW` and `ABOVE` keep to one side of it, at it included; where there is nothing on that side the closest on
+    the other is given. Lifts of which nothing is known have what is wanted. Help with a body-weight lift, a load
+    below zero, comes in steps of `ASSISTANCE_STEP`.
     """
     below = _below(kit, lift, wanted, inclusive=True)
     if below and below.kg == wanted:
@@ -62,16 +67,19 @@ def next_below(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:
 
 def _below(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool) -> Build | None:
     found = list(_candidates(kit, lift, kg, inclusive=inclusive, upwards=False))
-    return max(found, key=lambda build: (build.kg, -len(build.side)), default=None)
+    return max(found, key=lambda build: (build.kg, -len(build.sleeve)), default=None)
 
 
 def _above(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool) -> Build | None:
     found = list(_candidates(kit, lift, kg, inclusive=inclusive, upwards=True))
-    return min(found, key=lambda build: (build.kg, len(build.side)), default=None)
+    return min(found, key=lambda build: (build.kg, len(build.sleeve)), default=None)
 
 
 def _candidates(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool, upwards: bool) -> Iterator[Build]:
     """The closest load on one side from each thing the lift can be loaded with."""
+    if lift.load_kind is LoadKind.BODY and (kg < 0 or (kg == 0 and not upwards)):
+        yield from _assistance(kg, inclusive=inclusive, upwards=upwards)
+        return
     match lift.load_kind:
         case LoadKind.DUMBBELL | LoadKind.DUMBBELLS:
             yield from _fixed(kit.dumbbells, kg, inclusive=inclusive, upwards=upwards)
@@ -79,17 +87,26 @@ def _candidates(kit: Kit, lift: Exercise, kg: Decimal, *, inclusive: bool, upwar
                 if handle.count >= lift.implements:
                     yield from _loaded(handle, kit, 2 * lift.implements, kg, inclusive=inclusive, upwards=upwards)
         case LoadKind.STACK:
-            machine = kit.machine_for(lift.name)
+            machine = kit.machine_for(lift)
             if machine:
                 yield from _fixed(machine.pins(), kg, inclusive=inclusive, upwards=upwards)
         case LoadKind.BODY if kit.belt:
             found = _side(shelf(kit.plates, BELT_NEEDS), kg, inclusive=inclusive, upwards=upwards)
             if found:
-                yield Build(kg=found[0], side=found[1])
+                yield Build(kg=found[0], sleeve=found[1])
         case kind if kind in BARS:
             bar = kit.bar_for(kind)
             if bar:
                 yield from _loaded(bar, kit, BAR_NEEDS, kg, inclusive=inclusive, upwards=upwards)
+
+
+def _assistance(kg: Decimal, *, inclusive: bool, upwards: bool) -> Iterator[Build]:
+    """The closest step of help on one side; no help at all is the last step up."""
+    steps = kg / ASSISTANCE_STEP
+    whole = steps.to_integral_value(ROUND_CEILING if upwards else ROUND_FLOOR)
+    if whole == steps and not inclusive:
+        whole += 1 if upwards else -1
+    yield Build(kg=whole * ASSISTANCE_STEP or Decimal(0))
 
 
 def _fixed(loads: tuple[Decimal, ...], kg: Decimal, *, inclusive: bool, upwards: bool) -> Iterator[Build]:
@@ -108,7 +125,7 @@ def _loaded(
     plates = shelf(kit.plates, needs, bar.sleeve_mm)
     found = _side(plates, (kg - bar.empty_kg) / 2, inclusive=inclusive, upwards=upwards)
     if found:
-        yield Build(kg=bar.empty_kg + 2 * found[0], side=found[1], bar=bar.name, bar_kg=bar.empty_kg)
+        yield Build(kg=bar.empty_kg + 2 * found[0], sleeve=found[1], bar=bar.name, bar_kg=bar.empty_kg)
 
 
 def _side(plates: Shelf, kg: Decimal, *, inclusive: bool, upwards: bool) -> tuple[Decimal, Stack] | None:

@@ -3,40 +3,50 @@
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from itertools import islice, product
+from typing import NamedTuple
 
 from fortis.core.loading.shelf import Denomination
-from fortis.core.loading.strip import NoSuchLoadError, Stripping, strip_plan
+from fortis.core.loading.strip import NoSuchLoadError, PlateOrder, Stripping, cost_of, strip_plan
 
 MOST_WAYS = 60
 """Ways to set plates aside for the first bar that are tried, those with the fewest plates first."""
 WAYS_A_LOAD = 8
 
 
-def shared_plans(
-    plates: Sequence[Denomination], runs: Sequence[Sequence[Decimal]], room: int | None = None
-) -> tuple[Stripping, ...] | None:
-    """Strip plans for bars that stay loaded side by side, the fewest plates moved in all.
+class Run(NamedTuple):
+    """The loads of one bar: the kilograms on one sleeve, and the seconds before each."""
 
-    `runs` are the side weights of each bar. None where the plates do not reach for all of them at once.
+    sides: tuple[Decimal, ...]
+    rests: tuple[int, ...]
+
+
+def shared_plans(
+    plates: Sequence[Denomination],
+    runs: Sequence[Run],
+    room: int | None = None,
+    order: PlateOrder = PlateOrder.BIG_INSIDE,
+) -> tuple[Stripping, ...] | None:
+    """Strip plans for bars that stay loaded side by side, the cheapest in all.
+
+    None where the plates do not reach for all of them at once.
     """
+    first = runs[0]
     if len(runs) == 1:
         try:
-            return (strip_plan(plates, runs[0], room),)
+            return (strip_plan(plates, first.sides, room, first.rests, order),)
         except NoSuchLoadError:
             return None
-    best: tuple[Stripping, ...] | None = None
-    for aside in islice(_ways_to_set_aside(plates, runs[0]), MOST_WAYS):
-        others = shared_plans(_without(plates, aside), runs[1:], room)
+    best: tuple[int, tuple[Stripping, ...]] | None = None
+    for aside in islice(_ways_to_set_aside(plates, first.sides), MOST_WAYS):
+        others = shared_plans(_without(plates, aside), runs[1:], room, order)
         if others is None:
             continue
-        own = strip_plan(_without(plates, _used(plates, others)), runs[0], room)
-        if best is None or _moves((own, *others)) < _moves(best):
-            best = own, *others
-    return best
-
-
-def _moves(plans: Sequence[Stripping]) -> int:
-    return sum(plan.moves for plan in plans)
+        left = _without(plates, _used(plates, others))
+        plans = strip_plan(left, first.sides, room, first.rests, order), *others
+        cost = sum(cost_of(plan.stacks, run.rests, order) for plan, run in zip(plans, runs, strict=True))
+        if best is None or cost < best[0]:
+            best = cost, plans
+    return best[1] if best else None
 
 
 def _ways_to_set_aside(plates: Sequence[Denomination], sides: Sequence[Decimal]) -> Iterator[tuple[int, ...]]:

@@ -7,7 +7,7 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import NamedTuple
 
-from fortis.core.kept import kept
+from fortis.core.cache import cached
 from fortis.core.loading.kit import Plate
 
 Stack = tuple[Decimal, ...]
@@ -96,7 +96,7 @@ class Shelf:
 Bisection = Callable[[Sequence[Decimal], Decimal], int]
 
 
-@kept(8_192)
+@cached(8_192)
 def _best(shelf: Shelf, wanted: Decimal, find: Bisection, shift: int, step: int) -> tuple[Decimal, Stack] | None:
     best: tuple[Decimal, int, tuple[Decimal, ...], Stack] | None = None
     for first in shelf.totals[0]:

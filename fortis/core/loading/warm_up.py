@@ -40,23 +40,41 @@ LAST_AT_MOST = Decimal("0.97")
 REPS = (5, 3, 2, 1, 1, 1, 1, 1)
 BAR_REPS = 8
 MACHINE_SHARES = (0.5, 0.75)
+LIGHT_BELT = Decimal(5)
+"""So little from the belt wants no way up but the lift without it."""
 
 
 def warm_up(
-    kit: Kit, lift: Exercise, work_kg: Decimal, *, school: School = School.FEW, cold: bool = False
+    kit: Kit,
+    lift: Exercise,
+    work_kg: Decimal,
+    *,
+    school: School = School.FEW,
+    cold: bool = False,
+    body: bool = False,
 ) -> tuple[WarmUpSet, ...]:
-    """The warm-up sets before the first work set, lightest first; none where the work is as light as the bar.
+    """The warm-up sets before the first work set, lightest first; none where the work is as light as they would be.
 
-    `work_kg` is the load handled. Every load can be built from the kit. Bar lifts begin with the empty bar;
-    dumbbells and machines take two lighter sets; lifts of body weight and unknown ones have none.
+    `work_kg` is the load handled, added to body weight where `body` says so. Every load can be built from the
+    kit. Bar lifts begin with the empty bar, weighted body-weight lifts with the body alone; dumbbells, machines
+    and lifts of which nothing is known take two lighter sets.
     """
+    if body or lift.load_kind is LoadKind.BODY:
+        return _from_the_belt(kit, lift, work_kg)
     if lift.load_kind in BARS:
         return _with_a_bar(kit, lift, work_kg, school, cold)
-    if lift.load_kind in (LoadKind.DUMBBELL, LoadKind.DUMBBELLS, LoadKind.STACK):
-        found = [nearest(kit, lift, work_kg * Decimal(str(share))).kg for share in MACHINE_SHARES]
-        loads = [kg for kg in dict.fromkeys(found) if kg < work_kg * LAST_AT_MOST]
-        return tuple(WarmUpSet(kg=kg, reps=8 - 3 * place) for place, kg in enumerate(loads))
-    return ()
+    found = [nearest(kit, lift, work_kg * Decimal(str(share))).kg for share in MACHINE_SHARES]
+    loads = [kg for kg in dict.fromkeys(found) if kg < work_kg * LAST_AT_MOST]
+    return tuple(WarmUpSet(kg=kg, reps=8 - 3 * at) for at, kg in enumerate(loads))
+
+
+def _from_the_belt(kit: Kit, lift: Exercise, work_kg: Decimal) -> tuple[WarmUpSet, ...]:
+    """The body alone, then half of what will hang from the belt."""
+    if work_kg <= 0:
+        return ()
+    half = nearest(kit, lift, work_kg / 2).kg if work_kg > LIGHT_BELT else Decimal(0)
+    sets = (WarmUpSet(kg=Decimal(0), reps=5), WarmUpSet(kg=half, reps=3))
+    return sets if 0 < half < work_kg * LAST_AT_MOST else sets[:1]
 
 
 def _with_a_bar(kit: Kit, lift: Exercise, work_kg: Decimal, school: School, cold: bool) -> tuple[WarmUpSet, ...]:
@@ -70,7 +88,7 @@ def _with_a_bar(kit: Kit, lift: Exercise, work_kg: Decimal, school: School, cold
         shares = shares[1:] if school is School.MANY else shares
     if cold and work_kg >= bar.empty_kg * LIGHT_TIMES:
         shares = (COLD, *shares)
-    whole = [bar.empty_kg + 2 * side for side in accumulate(nearest(kit, lift, work_kg).side)]
+    whole = [bar.empty_kg + 2 * side for side in accumulate(nearest(kit, lift, work_kg).sleeve)]
     stops = [_stop(kit, lift, work_kg, work_kg * Decimal(str(share)), whole) for share in shares]
     loads = [kg for kg in sorted(set(stops)) if bar.empty_kg < kg <= work_kg * LAST_AT_MOST]
     loads = [kg for before, kg in pairwise([bar.empty_kg, *loads]) if kg - before >= work_kg * LEAST_JUMP]

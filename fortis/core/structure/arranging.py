@@ -5,12 +5,12 @@ Places are `(group, entry)`, counted from 0. Whatever is moved keeps its remarks
 
 from fortis.core.structure.model import Entry, Group, Session
 
-Place = tuple[int, int]
+EntryAt = tuple[int, int]
 
 
-def without(session: Session, place: Place) -> Session:
+def without(session: Session, at: EntryAt) -> Session:
     """The session with an entry taken out. A pair that loses one is no pair any more."""
-    group, entry = place
+    group, entry = at
     groups = list(session.groups)
     members = list(groups[group].entries)
     del members[entry]
@@ -18,22 +18,22 @@ def without(session: Session, place: Place) -> Session:
     return session.model_copy(update={"groups": tuple(groups)})
 
 
-def doubled(session: Session, place: Place) -> Session:
+def doubled(session: Session, at: EntryAt) -> Session:
     """The session with a copy of an entry after it, on its own."""
-    entry = _own(session.groups[place[0]], session.groups[place[0]].entries[place[1]])
+    entry = _own(session.groups[at[0]], session.groups[at[0]].entries[at[1]])
     copy = entry.model_copy(update={"before": (), "remark": ""})
-    return _inserted(session, place[0] + 1, Group(entries=(copy,)))
+    return _inserted(session, at[0] + 1, Group(entries=(copy,)))
 
 
-def moved(session: Session, place: Place, to: int) -> Session:
+def moved(session: Session, at: EntryAt, to: int) -> Session:
     """The session with an entry on its own before group `to` (as counted before the move; the count is the end)."""
-    group = session.groups[place[0]]
-    alone = Group(entries=(_own(group, group.entries[place[1]]),))
+    group = session.groups[at[0]]
+    alone = Group(entries=(_own(group, group.entries[at[1]]),))
     if group.is_straight:
         alone = group
-    rest = without(session, place)
+    rest = without(session, at)
     gone = len(session.groups) - len(rest.groups)
-    return _inserted(rest, to - gone if to > place[0] else to, alone)
+    return _inserted(rest, to - gone if to > at[0] else to, alone)
 
 
 def moved_whole(session: Session, group: int, to: int) -> Session:
@@ -44,16 +44,16 @@ def moved_whole(session: Session, group: int, to: int) -> Session:
     return session.model_copy(update={"groups": tuple(groups)})
 
 
-def joined(session: Session, place: Place, onto: int) -> Session:
+def joined(session: Session, at: EntryAt, onto: int) -> Session:
     """The session with an entry done in turn with those of group `onto`."""
-    if place[0] == onto:
+    if at[0] == onto:
         return session
-    entry = _own(session.groups[place[0]], session.groups[place[0]].entries[place[1]])
+    entry = _own(session.groups[at[0]], session.groups[at[0]].entries[at[1]])
     target = session.groups[onto]
-    ordered = (entry, *target.entries) if place[0] < onto and target.is_straight else (*target.entries, entry)
+    ordered = (entry, *target.entries) if at[0] < onto and target.is_straight else (*target.entries, entry)
     groups = list(session.groups)
     groups[onto] = target.model_copy(update={"entries": ordered})
-    return without(session.model_copy(update={"groups": tuple(groups)}), place)
+    return without(session.model_copy(update={"groups": tuple(groups)}), at)
 
 
 def parted(session: Session, group: int) -> Session:

@@ -320,6 +320,6 @@ def write_method(method: Method, lifts: tuple[str, ...] = (), turned: Mapping[st
     written = method.template
     for name, number in numbers.items():
         written = written.replace(f"{{{name}}}", str(number))
-    for place, usual in enumerate(method.lifts):
-        written = written.replace("{lift}", lifts[place] if place < len(lifts) else usual, 1)
+    for at, usual in enumerate(method.lifts):
+        written = written.replace("{lift}", lifts[at] if at < len(lifts) else usual, 1)
     return written

@@ -5,12 +5,14 @@ changes inside. *Sets* is a run of sets alike. An *entry* is one exercise with i
 A *group* holds entries done in turn. Every structure is a combination of these; none is a special case.
 """
 
+import re
 from decimal import Decimal
 from enum import StrEnum
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from fortis.core.exercises import Exercise, one_form
 from fortis.core.units import Unit, plain, to_kg
 from fortis.core.value import Number, Value
 
@@ -173,6 +175,21 @@ class ToFailure(Value):
 Effort = Annotated[Leave | Rpe | ToFailure, Field(discriminator="kind")]
 
 
+def asks_failure(reps: RepTarget, effort: Leave | Rpe | ToFailure | None) -> bool:
+    """Whether a bout is meant to go on until no rep is left, in whatever words.
+
+    `to failure`, `leave 0`, a bare `max`.
+    """
+    match effort:
+        case Leave(high=high):
+            return high == 0
+        case Rpe(value=value):
+            return value == 10
+        case ToFailure():
+            return True
+    return isinstance(reps, MaxReps)
+
+
 def planned_reserve(effort: Leave | Rpe | ToFailure | None) -> Decimal | None:
     """Reps in reserve that an effort asks for at least, or None where none is asked for."""
     match effort:
@@ -245,6 +262,33 @@ class SetUp(Value):
 
     def __str__(self) -> str:
         return ", ".join(self.items)
+
+    @property
+    def key(self) -> str:
+        """The one form in which set-ups are compared, whatever the order and spelling of their items."""
+        return ", ".join(sorted({_one_spelling(item) for item in self.items} - {""}))
+
+
+_SPELLINGS = {"strap": "straps", "wrap": "wraps", "sleeve": "sleeves", "band": "bands", "chain": "chains"}
+
+
+def _one_spelling(item: str) -> str:
+    """An item of a set-up in one spelling.
+
+    `High-handles` is `high handles`, `30kg` is `30 kg`, a decimal comma a point.
+    """
+    text = re.sub(r"(?<=\d),(?=\d)", ".", one_form(item).replace("-", " "))
+    text = re.sub(r"(\d)\s*(kgs?|lbs?|cm|mm)\b", lambda match: f"{match[1]} {match[2].removesuffix('s')}", text)
+    return " ".join(_SPELLINGS.get(word, word) for word in text.split())
+
+
+LiftKey = tuple[str, str]
+"""What makes two performances of a lift comparable: its id, and its set-up in one form."""
+
+
+def lift_key(lift: Exercise, setup: SetUp) -> LiftKey:
+    """The key under which what is known of a lift with a set-up is kept."""
+    return lift.id, setup.key
 
 
 # --- the pieces -------------------------------------------------------------------------------------------

@@ -11,7 +11,7 @@ from lark import Lark, Token
 from lark.exceptions import UnexpectedCharacters, UnexpectedInput, UnexpectedToken
 from lark.tree import Meta, Tree
 
-from fortis.core.kept import kept
+from fortis.core.cache import cached
 from fortis.core.structure.model import (
     BodyPlus,
     Bout,
@@ -218,7 +218,7 @@ def _start_of(line: str) -> str:
     return "head" if _HEAD.match(line) else "entry"
 
 
-@kept(4_096)
+@cached(4_096)
 def _built(line: str, start: str, unit: Unit) -> Entry | Group:
     built: Entry | Group = _Building(unit).build(_parser().parse(line, start=start))
     return built
@@ -338,8 +338,8 @@ class _Building:
     def weight(self, parts: list[Token]) -> Weight:
         unit = self._unit(parts.pop() if parts[-1].type == "UNIT" else None)
         if parts[0].type == "SIGN":
-            told = f"bw{parts[0].replace('−', '-')}{parts[1]} {unit}"
-            raise _Slip("A load has no sign. For body weight with help or extra write bw first.", parts[0], told)
+            mend = f"bw{parts[0].replace('−', '-')}{parts[1]} {unit}"
+            raise _Slip("A load has no sign. For body weight with help or extra write bw first.", parts[0], mend)
         return Weight(amount=self._amount(parts[0], unit), unit=unit)
 
     def weight_range(self, parts: list[Token]) -> WeightRange:
@@ -518,6 +518,10 @@ class _Building:
             raise _Slip("A set starts every so often or after a rest, not both; keep one.", meta.column)
         if span and count > 1:
             raise _Slip("A block of minutes takes as many sets as fit; leave the count out.", meta.column)
+        bouts = sum(isinstance(piece, Bout) for piece in pieces)
+        if within and bouts < 2:
+            message = "within is the rest between the bouts of a set, and this set is one bout: write rest 3:00."
+            raise _Slip(message, meta.column, nearest="rest")
         if isinstance(pieces[0], _Target):
             each = Set(bouts=(Bout(reps=pieces[0].reps, terms=Terms(**gathered)),))
         else:
@@ -527,13 +531,16 @@ class _Building:
     def setup(self, parts: list[Token]) -> SetUp:
         return SetUp(items=tuple(item for part in parts if (item := " ".join(part.split()))))
 
-    def entry(self, parts: list[Any]) -> Entry:
+    def entry(self, meta: Meta, parts: list[Any]) -> Entry:
         setup = parts[1] if isinstance(parts[1], SetUp) else SetUp()
-        return Entry(
-            exercise=" ".join(parts[0].split()),
-            setup=setup,
-            sets=tuple(part for part in parts if isinstance(part, Sets)),
-        )
+        sets = tuple(part for part in parts if isinstance(part, Sets))
+        first = sets[0].each
+        if isinstance(first.bouts[0].terms.over(first.terms).load, OfPrevious):
+            message = (
+                "There is nothing to drop from or add to yet: the first bout of a lift needs a load of its own."
+            )
+            raise _Slip(message, meta.column)
+        return Entry(exercise=" ".join(parts[0].split()), setup=setup, sets=sets)
 
     # groups
 
@@ -561,7 +568,7 @@ class _Building:
         return Group(entries=(), **options)
 
 
-_PLACED = frozenset({"bout", "run", "head"})
+_PLACED = frozenset({"bout", "run", "head", "entry"})
 
 
 def _gathered(terms: list[dict[str, Any]], meta: Meta) -> dict[str, Any]:

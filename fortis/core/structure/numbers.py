@@ -88,13 +88,13 @@ def _unit(token: Token) -> str:
 
 
 def _number(token: Token, label: str, unit: str) -> WrittenNumber:
-    place = {"label": label, "column": token.column or 1, "length": len(token)}
+    where = {"label": label, "column": token.column or 1, "length": len(token)}
     if token.type == "TIME":
         seconds = seconds_of(token)
-        return WrittenNumber(**place, value=Decimal(seconds), step=Decimal(5 if seconds < 60 else 15), suffix="s")
+        return WrittenNumber(**where, value=Decimal(seconds), step=Decimal(5 if seconds < 60 else 15), suffix="s")
     if token.type == "REP_MAX":
         digits = re.sub(r"\D", "", token)
-        return WrittenNumber(**place, value=Decimal(digits), step=Decimal(1), suffix="RM")
+        return WrittenNumber(**where, value=Decimal(digits), step=Decimal(1), suffix="RM")
     amount = Decimal(token.replace(",", "."))
     weighed = token.type == "NUMBER" and label != "RPE" and label != "Per cent of max"
-    return WrittenNumber(**place, value=amount, step=_STEPS[unit] if weighed else Decimal(1))
+    return WrittenNumber(**where, value=amount, step=_STEPS[unit] if weighed else Decimal(1))

@@ -28,7 +28,7 @@ def load_change_seconds(plates: int, pace: Pace = USUAL_PACE) -> int:
 
 
 def expected_reps(target: RepTarget, index: int, pace: Pace = USUAL_PACE) -> int | None:
-    """Reps to expect of a target, the middle of a range; None for a hold. `index` is its place in the set."""
+    """Reps to expect of a target, the middle of a range; None for a hold. `index` is its index in the set."""
     match target:
         case FixedReps(count=reps):
             return reps

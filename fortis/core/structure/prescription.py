@@ -4,12 +4,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from decimal import Decimal
 from itertools import count
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
-from pydantic import model_validator
-
+from fortis.core.cache import cached
 from fortis.core.exercises import LIBRARY, Exercise, Library
-from fortis.core.kept import kept
 from fortis.core.reason import Reason
 from fortis.core.structure.model import (
     BodyPlus,
@@ -20,6 +18,7 @@ from fortis.core.structure.model import (
     Group,
     Hold,
     Lifting,
+    LiftKey,
     LoadTarget,
     Percent,
     RangeOfMotion,
@@ -33,6 +32,7 @@ from fortis.core.structure.model import (
     Side,
     Tempo,
     Weight,
+    lift_key,
 )
 from fortis.core.structure.pace import USUAL_PACE, work_seconds
 from fortis.core.units import from_kg
@@ -50,7 +50,7 @@ WARM_UP = 0
 
 
 class Position(Value):
-    """A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
+    """A position in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
 
     Set 0 is the lift's warm-up.
     """
@@ -73,10 +73,10 @@ class Position(Value):
 class Settled(Value):
     """A load decided for one bout: what goes on, what was wanted, and why.
 
-    `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
+    `kg` can be built from the kit; `sleeve` is what hangs on each end of the bar (or from the belt), outwards, on a
     bar of `bar_kg`; so many `plates` are put on or taken off there before the bout. `percent` is what `kg` is of
     the estimated max after rounding. With bands or chains `bottom_kg`, `top_kg` and `mean_kg` are what the lift
-    weighs low, locked out and over its range.
+    weighs low, locked out and over its range. `advised` is a load that was changed on the floor by advice.
     """
 
     kg: Kilograms
@@ -84,7 +84,7 @@ class Settled(Value):
     percent: Number | None = None
     bar: str | None = None
     bar_kg: Kilograms | None = None
-    side: tuple[Kilograms, ...] = ()
+    sleeve: tuple[Kilograms, ...] = ()
     body: bool = False
     bottom_kg: Kilograms | None = None
     top_kg: Kilograms | None = None
@@ -93,10 +93,14 @@ class Settled(Value):
     plates: int = 0
     note: str = ""
     reasons: tuple[Reason, ...] = ()
+    advised: bool = False
 
 
 class PlannedBout(Value):
-    """One bout of the plan. `rest` is the short rest after it inside the set; `climbed` is a climb still to add."""
+    """One bout of the plan. `rest` is the short rest after it inside the set; `climbed` is a climb still to add.
+
+    `left_out` says that it was taken out of the plan on the floor.
+    """
 
     number: int
     reps: RepTarget
@@ -109,6 +113,7 @@ class PlannedBout(Value):
     lifting: Lifting = Lifting.ALONE
     rest: int = 0
     settled: Settled | None = None
+    left_out: bool = False
 
 
 class Block(Value):
@@ -137,18 +142,20 @@ class PlannedSet(Value):
     every: int | None = None
     block: Block | None = None
 
-    @model_validator(mode="before")
-    @classmethod
-    def _of_the_library(cls, fields: Any) -> Any:
-        """Sets frozen before lifts were kept with them take theirs from the library."""
-        if isinstance(fields, dict) and "lift" not in fields and "exercise" in fields:
-            return {**fields, "lift": LIBRARY.find(fields["exercise"])}
-        return fields
-
     @property
     def is_warm_up(self) -> bool:
         """Whether this is the warm-up of its lift, which counts for nothing but time."""
         return self.number == WARM_UP
+
+    @property
+    def key(self) -> LiftKey:
+        """What makes it comparable: the lift, and its set-up."""
+        return lift_key(self.lift, self.setup)
+
+    @property
+    def open_bouts(self) -> tuple[PlannedBout, ...]:
+        """Its bouts without those left out."""
+        return tuple(bout for bout in self.bouts if not bout.left_out)
 
     def position(self, bout: PlannedBout) -> Position:
         """Where one of this set's bouts stands in the session."""
@@ -163,11 +170,15 @@ class Prescription(Value):
 
     @property
     def work_sets(self) -> tuple[PlannedSet, ...]:
-        """The sets without the warm-ups."""
-        return tuple(each for each in self.sets if not each.is_warm_up)
+        """The sets that count: without the warm-ups, and without what was left out."""
+        return tuple(
+            each if len(bouts) == len(each.bouts) else each.model_copy(update={"bouts": bouts})
+            for each in self.sets
+            if not each.is_warm_up and (bouts := each.open_bouts)
+        )
 
     def by_entry(self) -> dict[tuple[int, int], list[PlannedSet]]:
-        """The sets of every entry, warm-ups included, by its group and its place in that."""
+        """The sets of every entry, warm-ups included, by its group and its number in that."""
         sets: dict[tuple[int, int], list[PlannedSet]] = {}
         for each in self.sets:
             sets.setdefault((each.group, each.entry), []).append(each)
@@ -177,24 +188,24 @@ class Prescription(Value):
 def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:
     """Unroll a session into its sets, in the order they are done.
 
-    `weaker` has the weaker side of lifts done one side at a time, by caseless name; left where none is known.
+    `weaker` has the weaker side of lifts done one side at a time, by the lift's id; left where none is known.
     """
     known = weaker or {}
     sets: list[PlannedSet] = []
     for number, group in enumerate(session.groups, start=1):
         lifts = tuple(library.find(entry.exercise) for entry in group.entries)
-        sides = tuple(known.get(entry.exercise.casefold(), Side.LEFT) for entry in group.entries)
+        sides = tuple(known.get(lift.id, Side.LEFT) for lift in lifts)
         sets += _group(number, group, lifts, sides)
     return Prescription(title=session.title, sets=tuple(sets))
 
 
-@kept(1_024)
+@cached(1_024)
 def _group(
     number: int, group: Group, lifts: tuple[Exercise, ...], weaker: tuple[Side, ...]
 ) -> tuple[PlannedSet, ...]:
     members = [
-        _Member(entry, place, lift, side)
-        for place, (entry, lift, side) in enumerate(zip(group.entries, lifts, weaker, strict=True), start=1)
+        _Member(entry, at, lift, side)
+        for at, (entry, lift, side) in enumerate(zip(group.entries, lifts, weaker, strict=True), start=1)
     ]
     return tuple(_straight(number, members[0]) if group.is_straight else _in_turn(number, group, members))
 
@@ -213,7 +224,7 @@ class _Member:
     """An entry in its place in the group, with what is known of its lift."""
 
     entry: Entry
-    place: int
+    at: int
     lift: Exercise
     weaker: Side
     laid_out: dict[tuple[int, int], tuple[PlannedBout, ...]] = field(default_factory=dict)
@@ -248,7 +259,7 @@ class _Member:
         return PlannedSet(
             group=group,
             round=turn,
-            entry=self.place,
+            entry=self.at,
             number=turn,
             exercise=self.entry.exercise,
             lift=self.lift,
@@ -285,10 +296,10 @@ def _in_turn(number: int, group: Group, of: list[_Member]) -> Iterator[PlannedSe
         for index, member in enumerate(members)
         if len(member) == 1 or turn < len(member)
     ]
-    for place, (turn, index) in enumerate(turns):
+    for at, (turn, index) in enumerate(turns):
         member = members[index]
         run, step, rest, _ = member[turn] if len(member) > 1 else member[0]._replace(step=turn)
-        last_of_round = place + 1 == len(turns) or turns[place + 1][0] > turn
+        last_of_round = at + 1 == len(turns) or turns[at + 1][0] > turn
         after = _after_round(group) if last_of_round else (group.between or 0)
         every = group.every if last_of_round else None
         yield of[index].planned(number, turn + 1, run.each, step, rest or after, every, block)

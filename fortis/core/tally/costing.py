@@ -1,14 +1,12 @@
 """What a session costs, planned or done: time, reps, tonnage, zones, hard sets, and the costly methods' share."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
 from decimal import Decimal
 
+from fortis.core.exercises import LIBRARY, Library
 from fortis.core.performance import PerformedBout
-from fortis.core.structure.model import Lifting, RangeOfMotion, ToFailure, planned_reserve
-from fortis.core.structure.pace import expected_reps
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
-from fortis.core.tally.session import HARD_WITHIN, moved_kg
+from fortis.core.structure.prescription import Prescription
+from fortis.core.tally.work import NO_CONDITIONS, BoutWork, Conditions, performed_work, planned_work
 from fortis.core.value import Kilograms, Number, Value
 
 ZONES = (
@@ -55,125 +53,69 @@ class Costing(Value):
     plate_changes: int
 
 
-@dataclass(frozen=True)
-class _Row:
-    """A bout, planned or done, as far as it costs anything."""
-
-    set: PlannedSet
-    bout: PlannedBout
-    reps: int
-    partial_reps: int
-    kg: Decimal | None
-    percent: Decimal | None
-    hard: bool
-    failed: bool
-
-
-def cost_of_plan(prescription: Prescription, seconds: int, body_kg: Decimal | None = None) -> Costing:
-    """Cost a plan that takes `seconds`. Sets without a stated effort are taken for hard ones."""
-    rows = []
-    for each in prescription.work_sets:
-        for index, bout in enumerate(each.bouts):
-            reps = expected_reps(bout.reps, index) or 0
-            half = bout.range_of_motion is not RangeOfMotion.FULL
-            reserve = planned_reserve(bout.effort)
-            rows.append(
-                _Row(
-                    each,
-                    bout,
-                    0 if half else reps,
-                    reps if half else 0,
-                    moved_kg(each.lift, bout.settled.kg if bout.settled else None, body_kg),
-                    bout.settled.percent if bout.settled else None,
-                    hard=reserve is None or reserve <= HARD_WITHIN,
-                    failed=isinstance(bout.effort, ToFailure),
-                )
-            )
-    return _added_up(rows, seconds)
+def cost_of_plan(prescription: Prescription, seconds: int, under: Conditions = NO_CONDITIONS) -> Costing:
+    """Cost a plan that takes `seconds`."""
+    return _added_up(planned_work(prescription, under), seconds)
 
 
 def cost_of_performance(
-    prescription: Prescription, performed: Iterable[PerformedBout], seconds: int, body_kg: Decimal | None = None
+    prescription: Prescription,
+    performed: Iterable[PerformedBout],
+    seconds: int,
+    under: Conditions = NO_CONDITIONS,
+    library: Library = LIBRARY,
 ) -> Costing:
-    """Cost what was done of a plan in `seconds`."""
-    done: Mapping[Position, PerformedBout] = {bout.position: bout for bout in performed}
-    rows = [
-        _Row(
-            each,
-            bout,
-            went.reps,
-            went.partial_reps,
-            moved_kg(each.lift, went.kg, body_kg),
-            _percent_done(bout, went),
-            hard=went.reserve is not None and went.reserve <= HARD_WITHIN,
-            failed=went.reserve == 0,
-        )
-        for each in prescription.work_sets
-        for bout in each.bouts
-        if (went := done.get(each.position(bout)))
-    ]
-    return _added_up(rows, seconds)
+    """Cost what was done, in `seconds`, of a session as it was played."""
+    return _added_up(performed_work(prescription, performed, under, library), seconds)
 
 
-def _percent_done(bout: PlannedBout, went: PerformedBout) -> Decimal | None:
-    """How heavy it was in per cent of the max of that day, where another load than the planned one went on."""
-    settled = bout.settled
-    if settled is None or settled.percent is None or went.kg is None or settled.body or not settled.kg:
-        return settled.percent if settled else None
-    return settled.percent * went.kg / settled.kg
-
-
-def _added_up(rows: list[_Row], seconds: int) -> Costing:
+def _added_up(work: Sequence[BoutWork], seconds: int) -> Costing:
     lifts = tuple(
-        _lift(exercise, [row for row in rows if row.set.exercise == exercise])
-        for exercise in dict.fromkeys(row.set.exercise for row in rows)
+        _lift(exercise, [bout for bout in work if bout.exercise == exercise])
+        for exercise in dict.fromkeys(bout.exercise for bout in work)
     )
     return Costing(
         seconds=seconds,
-        reps=sum(row.reps + row.partial_reps for row in rows),
+        reps=sum(bout.reps + bout.partial_reps for bout in work),
         tonnage_kg=sum((lift.tonnage_kg or Decimal(0) for lift in lifts), Decimal(0)),
         lifts=lifts,
-        zones=_zones(rows),
-        hard_sets=_hard_sets(rows),
-        failure_sets=len({_set_key(row) for row in rows if row.failed}),
-        partial_reps=sum(row.partial_reps for row in rows),
-        overloaded_reps=sum(row.reps for row in rows if row.bout.lifting is not Lifting.ALONE),
-        plate_changes=sum(bool(row.bout.settled and row.bout.settled.change) for row in rows),
+        zones=_zones(work),
+        hard_sets=_hard_sets(work),
+        failure_sets=len({bout.set_key for bout in work if bout.failed}),
+        partial_reps=sum(bout.partial_reps for bout in work),
+        overloaded_reps=sum(bout.reps for bout in work if bout.overloaded),
+        plate_changes=sum(bout.changes_load for bout in work),
     )
 
 
-def _set_key(row: _Row) -> tuple[int, int, int]:
-    return row.set.group, row.set.entry, row.set.number
-
-
-def _lift(exercise: str, rows: list[_Row]) -> LiftCost:
-    reps = sum(row.reps for row in rows)
-    known = [row.kg * row.reps for row in rows if row.kg is not None]
-    total = sum(known, Decimal(0)) if len(known) == len(rows) else None
-    percents = [row.percent * row.reps for row in rows if row.percent is not None]
+def _lift(exercise: str, work: Sequence[BoutWork]) -> LiftCost:
+    reps = sum(bout.reps for bout in work)
+    known = [tonnage for bout in work if (tonnage := bout.tonnage_kg) is not None]
+    total = sum(known, Decimal(0)) if len(known) == len(work) else None
+    percents = [bout.percent * bout.reps for bout in work if bout.percent is not None]
     return LiftCost(
         exercise=exercise,
         reps=reps,
         tonnage_kg=total,
         average_kg=round(total / reps, 1) if total and reps else None,
-        average_percent=round(sum(percents) / reps, 1) if reps and len(percents) == len(rows) else None,
+        average_percent=round(sum(percents) / reps, 1) if reps and len(percents) == len(work) else None,
     )
 
 
-def _zones(rows: list[_Row]) -> tuple[Count, ...]:
+def _zones(work: Iterable[BoutWork]) -> tuple[Count, ...]:
     counts: dict[str, int] = {}
-    for row in rows:
-        if row.percent is not None:
-            zone = next((name for limit, name in ZONES if row.percent < limit), OVER_ALL)
-            counts[zone] = counts.get(zone, 0) + row.reps
+    for bout in work:
+        if bout.percent is not None:
+            zone = next((name for limit, name in ZONES if bout.percent < limit), OVER_ALL)
+            counts[zone] = counts.get(zone, 0) + bout.reps
     order = [name for _, name in ZONES] + [OVER_ALL]
     return tuple(Count(name=name, count=Decimal(counts[name])) for name in order if counts.get(name))
 
 
-def _hard_sets(rows: list[_Row]) -> tuple[Count, ...]:
+def _hard_sets(work: Iterable[BoutWork]) -> tuple[Count, ...]:
     """Hard sets by muscle, the most first: a set is hard when any of its bouts is."""
     counts: dict[str, Decimal] = {}
-    hard = {_set_key(row): row.set.lift for row in rows if row.hard}
+    hard = {bout.set_key: bout.lift for bout in work if bout.hard}
     for lift in hard.values():
         for muscle in lift.prime:
             counts[muscle] = counts.get(muscle, Decimal(0)) + 1

@@ -77,7 +77,7 @@ function PutOn() {
             onChange={(event) => setRamp(event.target.checked)}
             className="size-5 accent-ink"
           />
-          with the way up
+          with warm-ups
         </label>
       </div>
       <p className="mt-1 text-sm text-faint">Several with commas show what to strip: 160, 120, 96.</p>
@@ -112,14 +112,14 @@ function LoadedBar({ load }: { load: Schemas["Loaded"] }) {
   const beside = [load.below_kg, load.above_kg].filter((kg) => kg !== null).map((kg) => plain(kg));
   return (
     <div className="flex flex-wrap items-center gap-x-5">
-      {load.bar && <Plates bar={load.bar} side={load.side} className="w-44" />}
+      {load.bar && <Plates bar={load.bar} sleeve={load.sleeve} className="w-44" />}
       <div className="min-w-56 flex-1">
         <p className="text-3xl font-extrabold">
           {plain(load.total_kg)} <span className="text-lg font-semibold">kg</span>
         </p>
-        {load.side.length > 0 && (
+        {load.sleeve.length > 0 && (
           <p>
-            {load.bar ? "Each side" : "On the belt"} <b>{load.side.map(plain).join(" ")}</b>
+            {load.bar ? "Each side" : "On the belt"} <b>{load.sleeve.map(plain).join(" ")}</b>
             {load.bar ? ` on the ${load.bar}.` : "."}
           </p>
         )}

@@ -1,22 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import type { FloorView, Position, Schemas } from "./client";
+import type { FloorView, Schemas } from "./client";
+import type { Entry } from "./entry";
 import { overlaid } from "./overlay";
-
-/** A bout as the record has it, where it is not as this device last saw it. */
-export type There = Schemas["There"];
-
-/** What is to be true of a session: a bout at one place (or none there), what was changed, or that it is over. */
-export interface Entry {
-  key: string;
-  sessionId: string;
-  stamp: string;
-  position?: Position;
-  done?: Schemas["BoutDone"] | null;
-  changes?: Schemas["Change"][];
-  finishedAt?: string;
-  /** Two answers for one bout: the other one, until the lifter has chosen. */
-  conflict?: There;
-}
 
 /** What changes of a session while it is played: the small part, written often. */
 type Played = Pick<FloorView, "id" | "bouts" | "adjustments" | "tonnage_kg">;
@@ -31,15 +16,50 @@ let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
 function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 3, {
-    upgrade: (database, from) => {
+  opened ??= openDB<Kept>("fortis-outbox", 4, {
+    upgrade: async (database, from, _to, upgrading) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
       if (from < 3) database.createObjectStore("played", { keyPath: "id" });
+      if (from > 0 && from < 4) {
+        const entries = upgrading.objectStore("entries");
+        for (const entry of await entries.getAll()) await entries.put(entryOfVersion3(entry));
+        await upgrading.objectStore("views").clear();
+        if (from > 2) await upgrading.objectStore("played").clear();
+      }
     },
   });
   return opened;
 }
+
+type Adjustments = Schemas["Adjustments"];
+
+/**
+ * What an earlier release kept to be sent, as it is sent now: a lift was done instead from the start, and a lift had
+ * one change of load. Sessions kept to be played are asked for anew.
+ */
+export function entryOfVersion3(entry: Entry): Entry {
+  if (!entry.changes) return entry;
+  const upcast = (old: Adjustments): Adjustments => ({
+    ...old,
+    swapped: mapped(old.swapped, (swap) => (typeof swap === "string" ? { lift: swap, set: 0 } : swap)),
+    loads: mapped(old.loads, (load) => (Array.isArray(load) ? load : [sleeved(load)])),
+  });
+  const changes = entry.changes.map(({ before, after }) => ({
+    before: upcast(before),
+    after: upcast(after),
+  }));
+  return { ...entry, changes };
+}
+
+/** A load of an earlier release: what hung on each end of the bar was called its side. */
+function sleeved(old: Schemas["LoadChange"] & { side?: number[] }): Schemas["LoadChange"] {
+  const { side, ...load } = old;
+  return { ...load, sleeve: side ?? [], advised: true };
+}
+
+const mapped = <T>(of: Record<string, T> | undefined, change: (value: T) => T): Record<string, T> =>
+  Object.fromEntries(Object.entries(of ?? {}).map(([key, value]) => [key, change(value)]));
 
 export const keptEntries = async (): Promise<Entry[]> => (await device()).getAll("entries");
 
@@ -63,8 +83,8 @@ export async function handOver(entry: Entry, changed?: Schemas["Adjustments"]): 
     const bouts = overlaid(played.bouts, [entry], entry.sessionId);
     await stroke.objectStore("played").put({ ...played, adjustments, bouts });
   }
-  const kept = await stroke.objectStore("entries").get(entry.key);
-  if (kept?.stamp === entry.stamp) await stroke.objectStore("entries").delete(entry.key);
+  const waiting = await stroke.objectStore("entries").get(entry.key);
+  if (waiting?.stamp === entry.stamp) await stroke.objectStore("entries").delete(entry.key);
   await stroke.done;
 }
 
@@ -77,8 +97,8 @@ export async function keepView(view: FloorView): Promise<void> {
     await stroke.objectStore("views").delete(view.id);
     await stroke.objectStore("played").delete(view.id);
   } else {
-    const kept = plans.get(view.id);
-    const same = kept?.timeline === view.timeline && kept.advice === view.advice;
+    const before = plans.get(view.id);
+    const same = before?.timeline === view.timeline && before.advice === view.advice;
     if (!same) await stroke.objectStore("views").put(view);
     const { id, bouts, adjustments, tonnage_kg } = view;
     await stroke.objectStore("played").put({ id, bouts, adjustments, tonnage_kg });

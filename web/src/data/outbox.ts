@@ -1,6 +1,7 @@
+import { positionKey } from "@/session/position";
 import { client, type Position, type Schemas } from "./client";
-import { dropEntry, type Entry, handOver, keepEntry, keptEntries } from "./device";
-import { placeKey } from "./overlay";
+import { dropEntry, handOver, keepEntry, keptEntries } from "./device";
+import type { Entry } from "./entry";
 
 export type SaveState = "saved" | "kept" | "refused" | "conflict";
 
@@ -8,6 +9,8 @@ export interface OutboxStatus {
   waiting: Entry[];
   state: SaveState;
   refusal: string | null;
+  /** What the server put right about what was said last, such as a time to come. */
+  word: string;
 }
 
 type Listener = () => void;
@@ -23,9 +26,10 @@ class Outbox {
   private waiting = new Map<string, Entry>();
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
-  private status: OutboxStatus = { waiting: [], state: "saved", refusal: null };
+  private status: OutboxStatus = { waiting: [], state: "saved", refusal: null, word: "" };
   private sending = false;
   private retry = RETRY_FIRST;
+  private word = "";
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** Sessions of which the record took something before anybody here was told. */
   readonly untold = new Set<string>();
@@ -49,15 +53,15 @@ class Outbox {
   /** Learn which versions of a session's bouts this device has seen. */
   learn(sessionId: string, recorded: Schemas["Recorded"][]) {
     for (const { bout, version } of recorded) {
-      const key = `${sessionId}/${placeKey(bout.position)}`;
+      const key = `${sessionId}/${positionKey(bout.position)}`;
       this.versions.set(key, Math.max(version, this.versions.get(key) ?? 0));
     }
   }
 
-  /** Keep a word about a place of a session, then try to send it. */
+  /** Keep what is said of a bout, then try to send it. */
   put(sessionId: string, position: Position, done: Schemas["BoutDone"] | null): Promise<void> {
     return this.keep({
-      key: `${sessionId}/${placeKey(position)}`,
+      key: `${sessionId}/${positionKey(position)}`,
       sessionId,
       position,
       done,
@@ -117,7 +121,7 @@ class Outbox {
         : waiting.length
           ? "kept"
           : "saved";
-    this.status = { waiting, state, refusal };
+    this.status = { waiting, state, refusal, word: this.word };
     for (const listener of this.listeners) listener();
   }
 
@@ -144,7 +148,7 @@ class Outbox {
       if (response.ok) {
         this.retry = RETRY_FIRST;
         if (data?.version) this.versions.set(entry.key, data.version);
-        if (entry.position && entry.done === null) this.versions.delete(entry.key);
+        if (entry.position) this.word = data?.word ?? "";
         this.onSaved(entry, data ?? {});
         if (still) {
           this.waiting.delete(entry.key);
@@ -171,12 +175,27 @@ class Outbox {
   }
 }
 
+const DEVICE_KEY = "fortis.device";
+
+/** What this device calls itself, so that the record can tell which one said what. */
+function deviceName(): string {
+  const known = localStorage.getItem(DEVICE_KEY);
+  if (known) return known;
+  const kind = matchMedia("(pointer: coarse)").matches ? "phone" : "computer";
+  const name = `${kind} ${crypto.getRandomValues(new Uint16Array(1))[0]}`;
+  localStorage.setItem(DEVICE_KEY, name);
+  return name;
+}
+
+const header = { "Fortis-Device": deviceName() };
+
 const stamp = () => crypto.getRandomValues(new Uint32Array(2)).join();
 
 /** What the record tells of an entry that it has taken. */
 interface Taken {
   tonnage_kg?: number;
   version?: number | null;
+  word?: string;
   adjustments?: Schemas["Adjustments"];
 }
 
@@ -196,12 +215,13 @@ async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promis
   }
   if (!position) {
     const body = { changes };
-    const told = await client.PATCH("/api/floor/{session_id}/adjustments", { ...session, body });
-    return { ...told, data: told.data && { adjustments: told.data } };
+    const answer = await client.PATCH("/api/floor/{session_id}/adjustments", { ...session, body });
+    return { ...answer, data: answer.data && { adjustments: answer.data } };
   }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
   const params = { path: { session_id: sessionId, ...position } };
-  return done ? client.PUT(address, { params, body: { ...done, seen } }) : client.DELETE(address, { params });
+  if (done) return client.PUT(address, { params: { ...params, header }, body: { ...done, seen } });
+  return client.DELETE(address, { params: { ...params, header, query: { seen } } });
 }
 
 /** The outbox of this device. */

@@ -29,6 +29,19 @@ export const usePastSession = (id: string) =>
     queryFn: () => answer(client.GET("/api/ledger/{session_id}", { params: { path: { session_id: id } } })),
   });
 
+/** Everything that was ever told of a bout, once it is `wanted`. */
+export const useBoutHistory = (sessionId: string, position: Schemas["Position"], wanted: boolean) =>
+  useQuery({
+    queryKey: ["history", sessionId, position],
+    enabled: wanted,
+    queryFn: () =>
+      answer(
+        client.GET("/api/ledger/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", {
+          params: { path: { session_id: sessionId, ...position } },
+        }),
+      ),
+  });
+
 export const useComposed = (id: string | undefined) =>
   useQuery({
     queryKey: ["compose", id],
@@ -41,10 +54,10 @@ export const useComposed = (id: string | undefined) =>
   });
 
 /** Examine a text as it is typed; the last answer stays until the next one comes. */
-export function useExamined(written: string) {
+export function useExamined(written: string, slot: string | null) {
   return useQuery({
-    queryKey: ["examine", written],
-    queryFn: ({ signal }) => answer(client.POST("/api/compose/examine", { body: { written }, signal })),
+    queryKey: ["examine", written, slot],
+    queryFn: ({ signal }) => answer(client.POST("/api/compose/examine", { body: { written, slot }, signal })),
     placeholderData: (previous) => previous,
     gcTime: 30_000,
   });
@@ -67,17 +80,19 @@ export interface Plan {
   id: string;
   written: string;
   plannedOn: string | null;
+  /** What the session fills; where none is told, what the last of its title filled. */
+  slot: string | null;
 }
 
 /** Save a session as planned under the id it came with. */
 export function useSavePlan() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: ({ id, written, plannedOn }: Plan) =>
+    mutationFn: ({ id, written, plannedOn, slot }: Plan) =>
       answer(
         client.PUT("/api/compose/sessions/{session_id}", {
           params: { path: { session_id: id } },
-          body: { written, planned_on: plannedOn },
+          body: { written, planned_on: plannedOn, slot },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "examine" }),
@@ -112,12 +127,27 @@ export const useLifts = () =>
     queryFn: () => answer(client.GET("/api/compose/lifts")),
   });
 
-/** Keep a lift of one's own or, without `lift`, take it away; what was read with the old one is read anew. */
+/**
+ * Keep a lift of one's own, renamed where it `was` called otherwise, or, without `lift`, take it away; what was read
+ * with the old one is read anew.
+ */
 export function useKeepLift() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async ({ name, lift }: { name: string; lift: Schemas["LiftToKeep"] | null }) => {
+    mutationFn: async ({
+      name,
+      was = "",
+      lift,
+    }: {
+      name: string;
+      was?: string;
+      lift: Schemas["LiftToKeep"] | null;
+    }) => {
       const params = { path: { name } };
+      if (lift && was && was !== name)
+        await answer(
+          client.POST("/api/compose/lifts/{name}/name", { params: { path: { name: was } }, body: { name } }),
+        );
       if (lift) await answer(client.PUT("/api/compose/lifts/{name}", { params, body: lift }));
       else await client.DELETE("/api/compose/lifts/{name}", { params });
     },

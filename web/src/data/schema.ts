@@ -82,9 +82,29 @@ export interface paths {
         post?: never;
         /**
          * Drop Lift
-         * @description Take an own lift away; the library's of that name, where there is one, holds again.
+         * @description Take an own lift away; the library's, where there is one, holds again.
          */
         delete: operations["drop_lift_api_compose_lifts__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compose/lifts/{name}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rename Lift
+         * @description Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it.
+         */
+        post: operations["rename_lift_api_compose_lifts__name__name_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -159,7 +179,7 @@ export interface paths {
         };
         /**
          * Recent
-         * @description The latest session of each name that was done in the last weeks, the newest first, to plan it again.
+         * @description The latest session of each slot that was done in the last weeks, the newest first, to plan it again.
          */
         get: operations["recent_api_compose_recent_get"];
         put?: never;
@@ -184,7 +204,7 @@ export interface paths {
         get: operations["show_api_compose_sessions__session_id__get"];
         /**
          * Save
-         * @description Save a session as planned under an id the client made; saved again, it is changed.
+         * @description Save a session as planned under an id the client made; saved again, it is changed until it is started.
          */
         put: operations["save_api_compose_sessions__session_id__put"];
         post?: never;
@@ -207,7 +227,7 @@ export interface paths {
         };
         /**
          * Show Set Aside
-         * @description Every caution that was set aside.
+         * @description Every caution that was set aside, with the lift as it is called now.
          */
         get: operations["show_set_aside_api_compose_set_aside_get"];
         put?: never;
@@ -336,13 +356,13 @@ export interface paths {
         get?: never;
         /**
          * Record
-         * @description Save a bout in its place. Sent twice it is one bout; sent with other numbers it is corrected.
+         * @description Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected.
          */
         put: operations["record_api_floor__session_id__bouts__group___round___entry___set___bout__put"];
         post?: never;
         /**
          * Take Back
-         * @description Take a bout back out of the record.
+         * @description Take a bout back. The record keeps what it was.
          */
         delete: operations["take_back_api_floor__session_id__bouts__group___round___entry___set___bout__delete"];
         options?: never;
@@ -485,10 +505,10 @@ export interface paths {
         put?: never;
         post?: never;
         /**
-         * Forget Weight
+         * Delete Weight
          * @description Take a body weight away.
          */
-        delete: operations["forget_weight_api_kit_body_weight__on__delete"];
+        delete: operations["delete_weight_api_kit_body_weight__on__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -658,6 +678,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description The versions of a bout that contradict each other, the first first: what only completed it is part of it.
+         */
+        get: operations["history_api_ledger__session_id__bouts__group___round___entry___set___bout__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -690,11 +730,12 @@ export interface components {
         Act: "earlier" | "later" | "pair" | "part" | "copy" | "remove" | "before" | "onto";
         /**
          * Adjustments
-         * @description What was changed on the floor. Entries are named by group and place in it: `2.1`.
+         * @description What was changed on the floor. Entries are named by their group and number in it: `2.1`.
          *
-         *     `skipped` are bouts by their place, `extra` sets added at the end of an entry, `swapped` lifts done instead of
-         *     the planned ones, `loads` loads that hold from a set on, `setups` what was worn and used instead, `order` the
-         *     groups in the order they are done where it is not the planned one, `within` by group the order of its entries.
+         *     `skipped` are bouts by their position, `extra` sets added at the end of an entry, `swapped` lifts done instead
+         *     of the planned ones, `loads` other loads, one change after the other, `setups` what was worn and used instead,
+         *     `order` the groups in the order they are done where it is not the planned one, `within` by group the order of
+         *     its entries.
          */
         Adjustments: {
             /**
@@ -709,7 +750,7 @@ export interface components {
              * @default {}
              */
             loads: {
-                [key: string]: components["schemas"]["LoadFrom"];
+                [key: string]: components["schemas"]["LoadChange"][];
             };
             /**
              * Order
@@ -733,7 +774,7 @@ export interface components {
              * @default {}
              */
             swapped: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Swap"];
             };
             /**
              * Within
@@ -747,7 +788,8 @@ export interface components {
          * Advice
          * @description What to do with the rest of an exercise, and why. `kg` is the new load where it changes.
          *
-         *     `side` is what then hangs on each sleeve. `again` is the advice where the set before it was to be watched too.
+         *     `sleeve` is what then hangs on each end of the bar, and `loads` is the change of the plan that it takes, its
+         *     sets counted from the one judged. `again` is the advice where the set before it was to be watched too.
          */
         Advice: {
             again: components["schemas"]["Advice"] | null;
@@ -755,21 +797,30 @@ export interface components {
             /** Kg */
             kg: number | null;
             /**
+             * Loads
+             * @default []
+             */
+            loads: components["schemas"]["LoadChange"][];
+            /**
              * Reasons
              * @default []
              */
             reasons: components["schemas"]["Reason"][];
             /**
-             * Side
+             * Sleeve
              * @default []
              */
-            side: number[];
+            sleeve: number[];
             /** Text */
             text: string;
         };
         /**
          * AdviceTable
-         * @description All advice of a session: `places` names a table for each bout, a table has the advice by outcome.
+         * @description All advice of a session, to be looked up.
+         *
+         *     `positions` has by the position of a bout, and by the load it was to be done with, the number of its table. A
+         *     table has the number of an advice, -1 for none, by what counts of the bout, then by `reserves` (the reserve as
+         *     said, `5+` for five or more, empty where not told), then by `ended`.
          */
         AdviceTable: {
             /**
@@ -778,19 +829,33 @@ export interface components {
              */
             advice: components["schemas"]["Advice"][];
             /**
-             * Places
+             * Ended
              * @default {}
              */
-            places: {
+            ended: {
+                [key: string]: number;
+            };
+            /**
+             * Positions
+             * @default {}
+             */
+            positions: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * Reserves
+             * @default {}
+             */
+            reserves: {
                 [key: string]: number;
             };
             /**
              * Tables
              * @default []
              */
-            tables: {
-                [key: string]: number;
-            }[];
+            tables: number[][][][];
         };
         /**
          * Arranged
@@ -815,6 +880,25 @@ export interface components {
             unit?: components["schemas"]["Unit"] | null;
             /** Written */
             written: string;
+        };
+        /**
+         * Asked
+         * @description What a bout was asked to be as played, whatever the plan becomes later. `kg` is the load settled for it.
+         */
+        Asked: {
+            /** Effort */
+            effort: (components["schemas"]["Leave"] | components["schemas"]["Rpe"] | components["schemas"]["ToFailure"]) | null;
+            /** Kg */
+            kg: number | null;
+            /** @default alone */
+            lifting: components["schemas"]["Lifting"];
+            /** Load */
+            load: (components["schemas"]["Weight"] | components["schemas"]["WeightRange"] | components["schemas"]["Percent"] | components["schemas"]["RepMax"] | components["schemas"]["BodyPlus"] | components["schemas"]["LastTime"] | components["schemas"]["OfTop"] | components["schemas"]["OfPrevious"]) | null;
+            /** @default full */
+            range_of_motion: components["schemas"]["RangeOfMotion"];
+            /** Reps */
+            reps: components["schemas"]["FixedReps"] | components["schemas"]["RepRange"] | components["schemas"]["MaxReps"] | components["schemas"]["Hold"];
+            tempo: components["schemas"]["Tempo"] | null;
         };
         /**
          * Band
@@ -918,7 +1002,7 @@ export interface components {
         };
         /**
          * Before
-         * @description The last session of the same name, added up.
+         * @description The last session of the same slot, added up.
          */
         Before: {
             /** Id */
@@ -971,8 +1055,13 @@ export interface components {
         /**
          * BoutDone
          * @description A bout as it went. `kg` is the load handled, the added one for body-weight lifts (negative: assistance).
+         *
+         *     `reserve` is in steps of a half, with `or_more` a lower bound. `seen` is the version that a correction was
+         *     made from.
          */
         BoutDone: {
+            /** Began At */
+            began_at?: string | null;
             /** Done At */
             done_at?: string | null;
             ended?: components["schemas"]["Ended"] | null;
@@ -985,6 +1074,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Or More
+             * @default false
+             */
+            or_more: boolean;
             /**
              * Partial Reps
              * @default 0
@@ -1016,6 +1110,22 @@ export interface components {
             side: components["schemas"]["Side"];
         };
         /**
+         * BoutVersion
+         * @description A bout as it was recorded at some time on some device; None where it was taken back.
+         */
+        BoutVersion: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            bout: components["schemas"]["PerformedBout"] | null;
+            /** Device */
+            device: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * Calculated
          * @description Loads one after the other with the fewest plates moved, and the warm-up to the first where asked for.
          *
@@ -1031,27 +1141,6 @@ export interface components {
              * @default []
              */
             warm_up: components["schemas"]["WarmUpSet"][];
-        };
-        /**
-         * Carried
-         * @description The load the last session of the same name recommends for a lift.
-         *
-         *     `written` is what its plan asked then of the lead bout. A plan that asks the same again gets `kg` for
-         *     `was_kg` and the lift's other loads in proportion; a plan that asks otherwise has been changed by the
-         *     lifter and is taken as written.
-         */
-        Carried: {
-            /** Kg */
-            kg: number;
-            /**
-             * Reasons
-             * @default []
-             */
-            reasons: components["schemas"]["Reason"][];
-            /** Was Kg */
-            was_kg: number;
-            /** Written */
-            written: (components["schemas"]["Weight"] | components["schemas"]["WeightRange"] | components["schemas"]["Percent"] | components["schemas"]["RepMax"] | components["schemas"]["BodyPlus"] | components["schemas"]["LastTime"] | components["schemas"]["OfTop"] | components["schemas"]["OfPrevious"]) | null;
         };
         /**
          * Chain
@@ -1108,6 +1197,8 @@ export interface components {
             id: string;
             /** Planned On */
             planned_on: string | null;
+            /** Slot */
+            slot: string;
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
@@ -1119,7 +1210,7 @@ export interface components {
         };
         /**
          * CostBefore
-         * @description What the last session of the same name cost.
+         * @description What the last session of the same slot cost.
          */
         CostBefore: {
             costing: components["schemas"]["Costing"];
@@ -1168,6 +1259,12 @@ export interface components {
             name: string;
         };
         /**
+         * Counts
+         * @description What a bout is counted in.
+         * @enum {string}
+         */
+        Counts: "reps" | "half reps" | "full and half reps in turn" | "seconds";
+        /**
          * Course
          * @description What to do with the rest of an exercise.
          * @enum {string}
@@ -1213,8 +1310,15 @@ export interface components {
         /**
          * Estimate
          * @description A one-rep max in kg, `low` to `high` where it could lie, from `reps` to failure as far as judged.
+         *
+         *     With `at_least`, all that is known is that it is no less: the reps left were told as so many or more.
          */
         Estimate: {
+            /**
+             * At Least
+             * @default false
+             */
+            at_least: boolean;
             /** High */
             high: number;
             /** Kg */
@@ -1234,6 +1338,7 @@ export interface components {
             before: components["schemas"]["CostBefore"] | null;
             /** Cautions */
             cautions: components["schemas"]["Warned"][];
+            costing: components["schemas"]["Costing"];
             /** Lifts */
             lifts: components["schemas"]["LiftLine"][];
             likely: components["schemas"]["Likely"];
@@ -1241,7 +1346,6 @@ export interface components {
             lines: number[][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
-            tally: components["schemas"]["Costing"];
             timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
@@ -1288,6 +1392,9 @@ export interface components {
         /**
          * FloorView
          * @description A session to play, with everything that playing it without a connection needs.
+         *
+         *     `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
+         *     as it is played. `stand_ins` has for each lift of the plan those that can be done instead.
          */
         FloorView: {
             adjustments: components["schemas"]["Adjustments"];
@@ -1300,10 +1407,17 @@ export interface components {
             finished_at: string | null;
             /** Id */
             id: string;
+            pace: components["schemas"]["Pace"];
             /** Planned On */
             planned_on: string | null;
+            /** Slot */
+            slot: string;
             /** Slowing */
             slowing: components["schemas"]["Slowing"][];
+            /** Stand Ins */
+            stand_ins: {
+                [key: string]: string[];
+            };
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
@@ -1549,12 +1663,18 @@ export interface components {
         };
         /**
          * LedgerBout
-         * @description A bout beside what was asked: the target in words, and the load planned.
+         * @description A bout beside what was asked as played: the target in words, and the load planned.
+         *
+         *     `corrected` says that an earlier version of it was contradicted.
          */
         LedgerBout: {
             /** Asked */
             asked: string;
+            /** Began At */
+            began_at: string | null;
             bout: components["schemas"]["PerformedBout"];
+            /** Corrected */
+            corrected: boolean;
             /**
              * Done At
              * Format: date-time
@@ -1562,12 +1682,14 @@ export interface components {
             done_at: string;
             /** Planned Kg */
             planned_kg: number | null;
+            /** Rest Seconds */
+            rest_seconds: number | null;
             /** Version */
             version: number;
         };
         /**
          * LedgerRow
-         * @description A past session in a line. `minutes` is the time on the floor.
+         * @description A past session in a line. `minutes` is the time on the floor; warm-ups are no sets.
          */
         LedgerRow: {
             /** Finished At */
@@ -1582,6 +1704,8 @@ export interface components {
             planned_on: string | null;
             /** Sets */
             sets: number;
+            /** Slot */
+            slot: string;
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
@@ -1647,10 +1771,14 @@ export interface components {
             estimate: components["schemas"]["Estimate"] | null;
             /** Exercise */
             exercise: string;
-            /** Hard Bouts */
-            hard_bouts: number;
+            /** Hard Sets */
+            hard_sets: number;
+            /** Lift Id */
+            lift_id: string;
             /** Reps */
             reps: number;
+            /** Sets */
+            sets: number;
             setup: components["schemas"]["SetUp-Output"];
             /** Tonnage Kg */
             tonnage_kg: number;
@@ -1739,10 +1867,20 @@ export interface components {
              */
             failing_is_safe: boolean;
             /**
+             * Former Names
+             * @default []
+             */
+            former_names: string[];
+            /**
              * Helping
              * @default []
              */
             helping: components["schemas"]["Muscle"][];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * Known
              * @default true
@@ -1832,19 +1970,31 @@ export interface components {
             kg_per_cm: number;
         };
         /**
-         * LoadFrom
-         * @description Another load for a lift from one of its sets on.
+         * LoadChange
+         * @description Another load for some bouts of a lift: from set `set` on, bout `bout` of each where `was_kg` was to go on it.
+         *
+         *     Without `bout` every bout of those sets is meant, without `was_kg` whatever its load. `sleeve` is what then
+         *     hangs on each sleeve. `advised` says that the load is one Fortis advised.
          */
-        LoadFrom: {
+        LoadChange: {
+            /**
+             * Advised
+             * @default false
+             */
+            advised: boolean;
+            /** Bout */
+            bout?: number | null;
             /** Kg */
             kg: number;
             /** Set */
             set: number;
             /**
-             * Side
+             * Sleeve
              * @default []
              */
-            side: number[];
+            sleeve: number[];
+            /** Was Kg */
+            was_kg?: number | null;
         };
         /**
          * LoadKind
@@ -1855,6 +2005,12 @@ export interface components {
          * @enum {string}
          */
         LoadKind: "bar" | "trap bar" | "safety bar" | "dumbbells" | "dumbbell" | "stack" | "body" | "other";
+        /**
+         * LoadSource
+         * @description Where a load came from.
+         * @enum {string}
+         */
+        LoadSource: "plan" | "advice" | "own choice";
         /**
          * Loaded
          * @description One load as built: each side of the bar from the collar outwards, and what rounding did to it.
@@ -1878,8 +2034,8 @@ export interface components {
             change: string;
             /** Rounding Kg */
             rounding_kg: number;
-            /** Side */
-            side: number[];
+            /** Sleeve */
+            sleeve: number[];
             /** Total Kg */
             total_kg: number;
             /** Wanted Kg */
@@ -2042,18 +2198,29 @@ export interface components {
          */
         Muscle: "quads" | "hamstrings" | "glutes" | "adductors" | "calves" | "chest" | "back" | "traps" | "shoulders" | "biceps" | "triceps" | "grip" | "trunk";
         /**
+         * NewName
+         * @description What a lift is to be called.
+         */
+        NewName: {
+            /** Name */
+            name: string;
+        };
+        /**
          * NextLoad
-         * @description The recommendation for one lift: from `was_kg`, the load of its lead bout, to `kg`.
+         * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`.
          */
         NextLoad: {
             /** Aim */
             aim: string;
             /** Body */
             body: boolean;
-            carried: components["schemas"]["Carried"];
+            /** Entry */
+            entry: number;
             estimate: components["schemas"]["Estimate"] | null;
             /** Exercise */
             exercise: string;
+            /** Group */
+            group: number;
             /** Kg */
             kg: number;
             move: components["schemas"]["Move"];
@@ -2108,10 +2275,53 @@ export interface components {
             line: string;
         };
         /**
+         * Pace
+         * @description How long things take that nobody writes down, in seconds (common practice, the lifter's own later).
+         *
+         *     A change of load takes `load_change`, the first plate a side included, and `plate` more for every further one.
+         */
+        Pace: {
+            /**
+             * Load Change
+             * @default 5
+             */
+            load_change: number;
+            /**
+             * Plate
+             * @default 3
+             */
+            plate: number;
+            /**
+             * Reps After Short Rest
+             * @default 6
+             */
+            reps_after_short_rest: number;
+            /**
+             * Reps To Failure
+             * @default 10
+             */
+            reps_to_failure: number;
+            /**
+             * Side Change
+             * @default 5
+             */
+            side_change: number;
+            /**
+             * Station Change
+             * @default 5
+             */
+            station_change: number;
+        };
+        /**
          * PastSession
-         * @description A session in full.
+         * @description A session in full. `again_on` is when it comes again, a week on from today.
          */
         PastSession: {
+            /**
+             * Again On
+             * Format: date
+             */
+            again_on: string;
             before: components["schemas"]["Before"] | null;
             /** Bouts */
             bouts: components["schemas"]["LedgerBout"][];
@@ -2125,9 +2335,13 @@ export interface components {
             next_loads: components["schemas"]["NextLoad"][];
             /** Planned On */
             planned_on: string | null;
+            /** Slot */
+            slot: string;
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
+            /** Taken Back */
+            taken_back: components["schemas"]["TakenBack"][];
             tally: components["schemas"]["SessionTally"];
             /** Title */
             title: string;
@@ -2153,21 +2367,44 @@ export interface components {
          * PerformedBout
          * @description A bout as it went. `kg` is the load handled (added load for body-weight lifts), None where unknown.
          *
-         *     `reps` are full reps, `partial_reps` the half reps after them, `seconds` the length of a hold. `reserve`
-         *     is how many reps were left, None where the lifter did not say. `rep_seconds` are the moments each rep was
-         *     done, in seconds from the start of the bout, where they were tapped; `note` is a cue for next time.
+         *     `lift_id` is the lift's, whatever it is called now. With `body`, `kg` is added to body weight. `bottom_kg`,
+         *     `top_kg` and `mean_kg` are what it weighed low, locked out and over its range, where bands or chains hung.
+         *     `reps` are full reps, `partial_reps` half reps, `seconds` the length of a hold. `reserve` is how many reps were
+         *     left in steps of a half, as said, None where the lifter did not say; with `or_more` it is a lower bound.
+         *     `rep_seconds` are the moments each rep was done, in seconds from the start of the bout, where they were tapped;
+         *     `note` is a cue for next time. `asked` is what was asked as played, `source` where the load came from.
          */
         PerformedBout: {
+            asked: components["schemas"]["Asked"] | null;
+            /**
+             * Body
+             * @default false
+             */
+            body: boolean;
+            /** Bottom Kg */
+            bottom_kg: number | null;
             ended: components["schemas"]["Ended"] | null;
             /** Exercise */
             exercise: string;
             /** Kg */
             kg: number | null;
             /**
+             * Lift Id
+             * @default
+             */
+            lift_id: string;
+            /** Mean Kg */
+            mean_kg: number | null;
+            /**
              * Note
              * @default
              */
             note: string;
+            /**
+             * Or More
+             * @default false
+             */
+            or_more: boolean;
             /**
              * Partial Reps
              * @default 0
@@ -2199,6 +2436,9 @@ export interface components {
             setup: components["schemas"]["SetUp-Output"];
             /** @default both */
             side: components["schemas"]["Side"];
+            source: components["schemas"]["LoadSource"] | null;
+            /** Top Kg */
+            top_kg: number | null;
         };
         /**
          * Place
@@ -2242,8 +2482,14 @@ export interface components {
             unit: components["schemas"]["Unit"];
         };
         /**
+         * PlateOrder
+         * @description How a lifter likes plates hung where there is time.
+         * @enum {string}
+         */
+        PlateOrder: "big plates inside" | "fewest plates moved";
+        /**
          * Position
-         * @description A place in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
+         * @description A position in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
          *
          *     Set 0 is the lift's warm-up.
          */
@@ -2326,15 +2572,22 @@ export interface components {
         };
         /**
          * Recorded
-         * @description A bout in the record. `version` counts how often it was written.
+         * @description A bout in the record. `version` counts how often it was recorded.
+         *
+         *     `rest_seconds` is the rest really taken before it. Where nobody said when it began, `began_at` is None, and so
+         *     is the rest.
          */
         Recorded: {
+            /** Began At */
+            began_at: string | null;
             bout: components["schemas"]["PerformedBout"];
             /**
              * Done At
              * Format: date-time
              */
             done_at: string;
+            /** Rest Seconds */
+            rest_seconds: number | null;
             /** Version */
             version: number;
         };
@@ -2390,6 +2643,7 @@ export interface components {
          * @description What the lifter says of themselves, and the body weights they took, the latest first.
          */
         Self: {
+            plate_order: components["schemas"]["PlateOrder"];
             /** Training Since */
             training_since: string | null;
             unit: components["schemas"]["Unit"];
@@ -2405,6 +2659,8 @@ export interface components {
          * @description What the lifter says of themselves.
          */
         SelfToKeep: {
+            /** @default big plates inside */
+            plate_order: components["schemas"]["PlateOrder"];
             /** Training Since */
             training_since?: string | null;
             unit: components["schemas"]["Unit"];
@@ -2419,7 +2675,7 @@ export interface components {
         Serious: "good to know" | "look twice" | "can hurt you";
         /**
          * SessionCard
-         * @description A session in short.
+         * @description A session in short. Sessions of one `slot` stand in for each other.
          */
         SessionCard: {
             /** Finished At */
@@ -2428,6 +2684,8 @@ export interface components {
             id: string;
             /** Planned On */
             planned_on: string | null;
+            /** Slot */
+            slot: string;
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
@@ -2439,6 +2697,7 @@ export interface components {
          * @description A session with its loads.
          */
         SessionPlan: {
+            costing: components["schemas"]["Costing"];
             /** Finished At */
             finished_at: string | null;
             /** Id */
@@ -2447,16 +2706,19 @@ export interface components {
             lifts: components["schemas"]["LiftLine"][];
             /** Planned On */
             planned_on: string | null;
+            /** Slot */
+            slot: string;
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
-            tally: components["schemas"]["Costing"];
             /** Title */
             title: string;
         };
         /**
          * SessionTally
-         * @description A whole session; lifts in the order they were done.
+         * @description A whole session.
+         *
+         *     Lifts in the order they were done. `sets` are work sets, `warm_ups` the bouts before them.
          */
         SessionTally: {
             /** Average Kg */
@@ -2465,8 +2727,12 @@ export interface components {
             lifts: components["schemas"]["LiftTally"][];
             /** Reps */
             reps: number;
+            /** Sets */
+            sets: number;
             /** Tonnage Kg */
             tonnage_kg: number;
+            /** Warm Ups */
+            warm_ups: number;
         };
         /**
          * SetAside
@@ -2504,12 +2770,17 @@ export interface components {
          * Settled
          * @description A load decided for one bout: what goes on, what was wanted, and why.
          *
-         *     `kg` can be built from the kit; `side` is what hangs on each sleeve (or from the belt) outwards, on a
+         *     `kg` can be built from the kit; `sleeve` is what hangs on each end of the bar (or from the belt), outwards, on a
          *     bar of `bar_kg`; so many `plates` are put on or taken off there before the bout. `percent` is what `kg` is of
          *     the estimated max after rounding. With bands or chains `bottom_kg`, `top_kg` and `mean_kg` are what the lift
-         *     weighs low, locked out and over its range.
+         *     weighs low, locked out and over its range. `advised` is a load that was changed on the floor by advice.
          */
         Settled: {
+            /**
+             * Advised
+             * @default false
+             */
+            advised: boolean;
             /** Bar */
             bar: string | null;
             /** Bar Kg */
@@ -2548,10 +2819,10 @@ export interface components {
              */
             reasons: components["schemas"]["Reason"][];
             /**
-             * Side
+             * Sleeve
              * @default []
              */
-            side: number[];
+            sleeve: number[];
             /** Top Kg */
             top_kg: number | null;
             /** Wanted Kg */
@@ -2590,12 +2861,19 @@ export interface components {
         /**
          * SoFar
          * @description What the session adds up to after a bout was saved, and that bout's version.
+         *
+         *     `word` says what was put right about what was told, such as a time to come.
          */
         SoFar: {
             /** Tonnage Kg */
             tonnage_kg: number;
             /** Version */
             version?: number | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * Solved
@@ -2619,11 +2897,19 @@ export interface components {
          * Step
          * @description One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
          *
-         *     A rest or a change stands before the work it leads to and carries that work's position. A rest with `every` ends
-         *     so many seconds after the round before it began; work with a `block` is done for as many rounds
-         *     as fit into it.
+         *     A rest or a change stands before the work it leads to and carries that work's position. A rest with `every`
+         *     ends so many seconds after the round before it began; work with a `block` is done for as many rounds as fit
+         *     into it. `left_out` are steps of work taken out of the plan on the floor, and the rests that led to it. Work
+         *     says what follows it: `then_rest` seconds, or `then_every` where the next round starts by the clock;
+         *     `load_seconds` is what changing the load before it takes. `counts` is what it is counted in, `least` what
+         *     meets its target, `most` the most it asks for, `as_planned` what is done when it is done as planned: none
+         *     where only the lifter can say; `reserve` are the reps to be left. `shape` tells its set in words, and `pitch`
+         *     is the height its load is drawn at: kilograms, per cent, or, where only the way from one bout to the next is
+         *     known, parts of 100.
          */
         Step: {
+            /** As Planned */
+            as_planned: number | null;
             /**
              * Asked
              * @default
@@ -2632,6 +2918,7 @@ export interface components {
             block: components["schemas"]["Block"] | null;
             /** Bout */
             bout: number;
+            counts: components["schemas"]["Counts"] | null;
             /** Effort */
             effort: (components["schemas"]["Leave"] | components["schemas"]["Rpe"] | components["schemas"]["ToFailure"]) | null;
             /** Entry */
@@ -2647,13 +2934,28 @@ export interface components {
              * @enum {string}
              */
             kind: "work" | "rest" | "change";
+            /** Least */
+            least: number | null;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
             /** @default alone */
             lifting: components["schemas"]["Lifting"];
             load: components["schemas"]["StepLoad"] | null;
+            /** Load Seconds */
+            load_seconds: number | null;
+            /** Most */
+            most: number | null;
+            /** Pitch */
+            pitch: number | null;
             /** @default full */
             range_of_motion: components["schemas"]["RangeOfMotion"];
             /** Reps */
             reps: number | null;
+            /** Reserve */
+            reserve: number | null;
             /** Round */
             round: number;
             /** Seconds */
@@ -2668,6 +2970,11 @@ export interface components {
              */
             setup: components["schemas"]["SetUp-Output"];
             /**
+             * Shape
+             * @default
+             */
+            shape: string;
+            /**
              * Short
              * @default false
              */
@@ -2677,6 +2984,10 @@ export interface components {
             /** Target */
             target: (components["schemas"]["FixedReps"] | components["schemas"]["RepRange"] | components["schemas"]["MaxReps"] | components["schemas"]["Hold"]) | null;
             tempo: components["schemas"]["Tempo"] | null;
+            /** Then Every */
+            then_every: number | null;
+            /** Then Rest */
+            then_rest: number | null;
             /**
              * Warm Up
              * @default false
@@ -2727,6 +3038,28 @@ export interface components {
             written: string;
         };
         /**
+         * Swap
+         * @description Another lift done from set `set` on; 0 takes the warm-up with it.
+         */
+        Swap: {
+            /** Lift */
+            lift: string;
+            /**
+             * Set
+             * @default 0
+             */
+            set: number;
+        };
+        /**
+         * TakenBack
+         * @description A bout that was taken back and not done again.
+         */
+        TakenBack: {
+            /** Exercise */
+            exercise: string;
+            position: components["schemas"]["Position"];
+        };
+        /**
          * Template
          * @description A session's text kept to be used again.
          */
@@ -2754,16 +3087,16 @@ export interface components {
         };
         /**
          * There
-         * @description A bout as the record has it, where it is not as the sender last saw it.
+         * @description A bout as the record has it, where it is not as the sender last saw it; None where it was taken back.
          */
         There: {
-            bout: components["schemas"]["PerformedBout"];
+            bout: components["schemas"]["PerformedBout"] | null;
             /** Version */
             version: number;
         };
         /**
          * Timeline
-         * @description A session in time. `total_seconds` is the sum of the steps' seconds.
+         * @description A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted.
          */
         Timeline: {
             /** Steps */
@@ -2772,6 +3105,17 @@ export interface components {
             title: string;
             /** Total Seconds */
             total_seconds: number;
+        };
+        /**
+         * ToExamine
+         * @description A text being written. `slot` is what the session fills; where none is given, that of the title.
+         */
+        ToExamine: {
+            /** Slot */
+            slot?: string | null;
+            unit?: components["schemas"]["Unit"] | null;
+            /** Written */
+            written: string;
         };
         /**
          * ToFailure
@@ -2806,6 +3150,8 @@ export interface components {
         ToPlan: {
             /** Planned On */
             planned_on?: string | null;
+            /** Slot */
+            slot?: string | null;
             unit?: components["schemas"]["Unit"] | null;
             /** Written */
             written: string;
@@ -2814,10 +3160,13 @@ export interface components {
          * TodayView
          * @description What is on.
          *
-         *     `started` is a session being played; `due` are planned for today or overdue, the latest date first;
-         *     `coming` are later or without a date; `last` is the newest finished one.
+         *     `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
+         *     are later or without a date; `last` is the newest finished one. `body_weight_missing` says that what is due
+         *     moves body weight, and none is known.
          */
         TodayView: {
+            /** Body Weight Missing */
+            body_weight_missing: boolean;
             /** Coming */
             coming: components["schemas"]["SessionCard"][];
             /** Due */
@@ -3045,7 +3394,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Written"];
+                "application/json": components["schemas"]["ToExamine"];
             };
         };
         responses: {
@@ -3141,6 +3490,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    rename_lift_api_compose_lifts__name__name_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -3332,6 +3734,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Composed"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3636,7 +4047,9 @@ export interface operations {
     record_api_floor__session_id__bouts__group___round___entry___set___bout__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Fortis-Device"?: string;
+            };
             path: {
                 session_id: string;
                 group: number;
@@ -3693,8 +4106,12 @@ export interface operations {
     };
     take_back_api_floor__session_id__bouts__group___round___entry___set___bout__delete: {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                seen?: number | null;
+            };
+            header?: {
+                "Fortis-Device"?: string;
+            };
             path: {
                 session_id: string;
                 group: number;
@@ -3718,6 +4135,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4031,7 +4457,7 @@ export interface operations {
             };
         };
     };
-    forget_weight_api_kit_body_weight__on__delete: {
+    delete_weight_api_kit_body_weight__on__delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -4402,6 +4828,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PastSession"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    history_api_ledger__session_id__bouts__group___round___entry___set___bout__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+                group: number;
+                round: number;
+                entry: number;
+                set: number;
+                bout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoutVersion"][];
                 };
             };
             /** @description Not Found */

@@ -6,14 +6,14 @@ const MOST = 4;
 
 /** The way up to a lift's loads, and for each load a side of the bar and what changes from the one before. */
 export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
-  const told = lift.loads.filter((load) => load.side.length > 0 || load.change || load.top_kg !== null);
+  const built = lift.loads.filter((load) => load.sleeve.length > 0 || load.change || load.top_kg !== null);
   const several = lift.loads.length > 1;
   return (
     <>
       {lift.warm_up.length > 0 && (
         <p>Warm up: {lift.warm_up.map((set) => `${plain(set.kg)} × ${set.reps}`).join(", ")}.</p>
       )}
-      {told.slice(0, MOST).map((load) => (
+      {built.slice(0, MOST).map((load) => (
         <p key={load.kg} className="text-ink">
           {several && <b>{load.body ? bodyWords(load.kg) : plain(load.kg)}: </b>}
           {[buildWords(load), several && load.change && `${beginning(load.change)}.`, pullWords(load)]

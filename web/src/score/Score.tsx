@@ -123,16 +123,17 @@ function StaveDrawing({
           )}
         </g>
       ))}
-      {stave.drops.map((drop) => (
-        <g key={drop.x1}>
-          <line {...drop} className="stroke-work" strokeWidth={1.5} strokeDasharray="3 3" />
+      {stave.drops.map(({ x1, y1, x2, y2, label }) => (
+        <g key={x1}>
+          <line {...{ x1, y1, x2, y2 }} className="stroke-work" strokeWidth={1.5} strokeDasharray="3 3" />
           {!bare && (
             <text
-              x={(drop.x1 + drop.x2) / 2 + 7}
-              y={Math.min(drop.y1, drop.y2) + Math.abs(drop.y2 - drop.y1) / 2 - 5}
+              x={y2 > y1 ? x2 - 5 : x1 + 11}
+              y={Math.max(y1, y2) + 20}
+              textAnchor={y2 > y1 ? "end" : "start"}
               className="fill-work text-[12px] font-semibold"
             >
-              {drop.label}
+              {label}
             </text>
           )}
         </g>

@@ -14,9 +14,17 @@ const SQUAT = [
 const bout = (reps: number, more: Partial<Bout> = {}): Bout => ({
   position: { group: 1, round: 1, entry: 1, set: 1, bout: 1 },
   exercise: "Front squat",
+  lift_id: "front-squat",
   setup: { items: [] },
   side: "both",
   kg: 120,
+  body: false,
+  bottom_kg: null,
+  top_kg: null,
+  mean_kg: null,
+  or_more: false,
+  asked: null,
+  source: null,
   reps,
   partial_reps: 0,
   seconds: 0,
@@ -93,23 +101,23 @@ describe("the score", () => {
   });
 
   it("draws a drop from a load nobody knows downwards, and back-offs from the top set", () => {
-    const drop = (place: object, of: object) => {
+    const drop = (place: object, of: object, pitch: number) => {
       const step = work({ kg: 1, reps: 5, ...place });
-      return { ...step, load: step.load && { ...step.load, kg: null, ...of } };
+      return { ...step, pitch, load: step.load && { ...step.load, kg: null, ...of } };
     };
     const fifth = { amount: -20, unit: "%" };
     const unknown = stave([
       work({ kg: null, reps: 12 }),
-      drop({ bout: 2 }, { of_previous: fifth }),
-      drop({ bout: 3 }, { of_previous: fifth }),
+      drop({ bout: 2 }, { of_previous: fifth }, 80),
+      drop({ bout: 3 }, { of_previous: fifth }, 64),
     ]);
     const [first, second, third] = unknown.bouts.map((each) => each.y);
     expect(first).toBeLessThan(second as number);
     expect(second).toBeLessThan(third as number);
     const backed = stave([
       work({ percent: 88, reps: 3 }),
-      drop({ set: 2 }, { of_top: fifth }),
-      drop({ set: 3 }, { of_top: fifth }),
+      drop({ set: 2 }, { of_top: fifth }, 70.4),
+      drop({ set: 3 }, { of_top: fifth }, 70.4),
     ]);
     expect(backed.bouts[1]?.y).toBe(backed.bouts[2]?.y);
   });

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Bout, Step } from "@/data/client";
+import { numberOf } from "@/session/counting";
 import { loadWords, overWords, plain, restLabel } from "./words";
 
 /** How a note stands to the moment: behind it, at it, or still to come. */
@@ -174,7 +175,7 @@ class Placing {
 
   /** Draw what lies between this bout and the one before: a rest, or the fall of a drop. */
   private join(step: Step, stave: Stave, mark: BoutMark, before: BoutMark | undefined, x: number) {
-    const within = step.bout > 1 && before;
+    const within = step.bout > 1 && before && !step.warm_up;
     if (within && before.y !== mark.y) {
       const label = `${this.rest?.step.seconds ?? 0} s`;
       stave.drops.push({ x1: before.x + before.width + 4, y1: before.y, x2: x - 10, y2: mark.y, label });
@@ -209,8 +210,7 @@ function boutMark(
   const count = headCount(step, bout);
   const halves = Math.min(bout?.partial_reps ?? 0, MOST_HEADS);
   const spacing = headSpacing(count + halves) * squeeze;
-  const missed =
-    bout !== undefined && bout.reps < least(step) ? Math.min(least(step) - bout.reps, MOST_HEADS) : 0;
+  const missed = Math.min(missing(step, bout), MOST_HEADS);
   const halfAsked = (place: number) =>
     step.range_of_motion === "alternating halves" ? place % 2 === 1 : step.range_of_motion !== "full";
   const kinds: Head["kind"][] = [
@@ -248,15 +248,12 @@ const headCount = (step: Step, bout: Bout | undefined) =>
 
 const headSpacing = (count: number) => (count <= 8 ? HEAD : count <= 15 ? 11 : 8);
 
-const least = (step: Step) =>
-  step.target?.kind === "reps" ? step.target.count : step.target?.kind === "range" ? step.target.low : 0;
+/** The reps missing to what was asked. */
+const missing = (step: Step, bout: Bout | undefined) =>
+  bout && step.counts !== "seconds" ? Math.max((step.least ?? 0) - numberOf(step, bout), 0) : 0;
 
-function reserve(step: Step, bout: Bout | undefined): number {
-  if (bout) return Math.min(bout.reserve ?? 0, 5);
-  if (step.effort?.kind === "leave") return Math.min(step.effort.low, 5);
-  if (step.effort?.kind === "rpe") return Math.max(Math.floor(10 - step.effort.value), 0);
-  return 0;
-}
+const reserve = (step: Step, bout: Bout | undefined) =>
+  Math.floor(Math.min((bout ? bout.reserve : step.reserve) ?? 0, 5));
 
 /** How wide each step is. Rests grow with their length, but slowly: the eye wants order more than scale. */
 function spansOf(steps: Step[], done: Map<number, Bout>): number[] {
@@ -265,8 +262,7 @@ function spansOf(steps: Step[], done: Map<number, Bout>): number[] {
     if (step.kind === "change") return step.what === "load" && step.seconds > 0 ? 22 : 0;
     if (step.target?.kind === "hold") return 70 + GAP;
     const bout = done.get(index);
-    const missed = bout ? Math.max(least(step) - bout.reps, 0) : 0;
-    const heads = headCount(step, bout) + (bout?.partial_reps ?? 0) + missed;
+    const heads = headCount(step, bout) + (bout?.partial_reps ?? 0) + missing(step, bout);
     const labels = step.target?.kind === "range" || step.target?.kind === "max" ? 18 : 0;
     return (heads - 1) * headSpacing(heads) + reserve(step, bout) * 9 + GAP + labels;
   });
@@ -279,30 +275,10 @@ interface Pitch {
   y: (load: number) => number;
 }
 
-/** What a load counts as on the staff while nothing is known of it: only the drops from it are drawn. */
-const UNKNOWN = 100;
-
-/** A load told relative to another, or the one before where nothing is told. */
-function shifted(step: Step, previous: number, top: number): number {
-  const shift = step.load?.of_previous ?? step.load?.of_top;
-  const base = step.load?.of_top ? top : previous;
-  if (!shift) return base;
-  return shift.unit === "%" ? base * (1 + shift.amount / 100) : base + shift.amount;
-}
-
 /** The staff of one exercise: a line for each load used, heavier higher; ticks where there are many. */
 function pitchOf(work: Step[]): Pitch {
   const known = (step: Step) => step.load?.kg ?? step.load?.percent ?? null;
-  let previous = UNKNOWN;
-  let top = 0;
-  const loads = new Map<Step, number>();
-  for (const step of work) {
-    const load = known(step) ?? shifted(step, previous, top || UNKNOWN);
-    if (!step.load?.of_previous && !step.load?.of_top) top = Math.max(top, load);
-    loads.set(step, load);
-    previous = load;
-  }
-  const distinct = [...new Set(loads.values())].sort((a, b) => b - a);
+  const distinct = [...new Set(work.map((step) => step.pitch ?? 0))].sort((a, b) => b - a);
   const [high, low] = [distinct[0] ?? 0, distinct.at(-1) ?? 0];
   const height = distinct.length > 1 ? PITCH * Math.min(distinct.length - 1, 2) : 0;
   const scale = scaleLinear([low, high], [height, 0]);
@@ -316,7 +292,7 @@ function pitchOf(work: Step[]): Pitch {
   return {
     height,
     lines: shown.map((load) => ({ load, label: label(load) })),
-    of: (of) => loads.get(of) ?? low,
+    of: (of) => of.pitch ?? low,
     y: (load) => (height ? scale(load) : 0),
   };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Step } from "@/data/client";
+import { captionsOf } from "./captions";
 import { rest, work } from "./test/steps";
 import {
   bodyWords,
@@ -10,6 +11,7 @@ import {
   overWords,
   plain,
   read,
+  reserveWords,
   restLabel,
 } from "./words";
 
@@ -58,4 +60,26 @@ it("over the notes stands the side, and the tempo only where it changes", () => 
   expect(overWords({ ...left, side: "right" }, left)).toBe("R");
   expect(overWords({ ...left, tempo: null, side: "both" }, left)).toBe("any tempo");
   expect(overWords({ ...slow, tempo: null, lifting: "two up one down" }, null)).toBe("2↑ 1↓");
+});
+
+it("tells reps left as they were told", () => {
+  const told = (reserve: number | null, or_more = false) => reserveWords({ reserve, or_more });
+  expect([told(2), told(1.5), told(0.5), told(5, true), told(null)]).toEqual([
+    "2",
+    "1½",
+    "½",
+    "5 or more",
+    "",
+  ]);
+});
+
+describe("captions", () => {
+  const set = (number: number, shape: string) => ({ ...work({ set: number, reps: 3 }), shape });
+
+  it("tell a structure in words, whatever its sets are like", () => {
+    const wave = [3, 2, 1, 3, 1].map((reps, at) => set(at + 1, String(reps)));
+    expect(captionsOf(wave)["Front squat"]).toBe("3, 2, 1, 3, 1");
+    const back = [set(1, "1, leave 1"), set(2, "5, leave 2"), set(3, "5, leave 2")];
+    expect(captionsOf(back)["Front squat"]).toBe("1 × 1, leave 1; 2 × 5, leave 2");
+  });
 });

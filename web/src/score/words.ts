@@ -96,12 +96,25 @@ export function effortWords(effort: Step["effort"]): string {
   }
 }
 
+/** Reps left as they were told: 2, 1½, 5 or more. */
+export function reserveWords({ reserve, or_more }: Pick<Bout, "reserve" | "or_more">): string {
+  if (reserve === null) return "";
+  const whole = Math.floor(reserve);
+  const number = reserve === whole ? String(whole) : `${whole || ""}½`;
+  return or_more ? `${number} or more` : number;
+}
+
+/** The load of a bout as it was: 75, bw+20. */
+export const loadOf = ({ kg, body }: Pick<Bout, "kg" | "body">): string =>
+  kg === null ? "" : body ? bodyWords(kg) : plain(kg);
+
 /** A bout as it went: 5 at 75 kg, 2 left. */
-export function doneWords(bout: Bout, body: boolean): string {
+export function doneWords(bout: Bout): string {
   const count = bout.seconds ? `${bout.seconds} s` : String(bout.reps);
   const half = bout.partial_reps ? ` + ${bout.partial_reps} half` : "";
-  const kg = bout.kg === null ? "" : body ? ` at ${bodyWords(bout.kg)}` : ` at ${plain(bout.kg)} kg`;
-  const left = bout.reserve === null ? "" : `, ${bout.reserve} left`;
+  const load = loadOf(bout);
+  const kg = load && ` at ${load}${bout.body && bout.kg === 0 ? "" : " kg"}`;
+  const left = bout.reserve === null ? "" : `, ${reserveWords(bout).replace(" or more", "+")} left`;
   return `${count}${half}${kg}${left}`;
 }
 

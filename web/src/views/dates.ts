@@ -28,3 +28,11 @@ export function isoDate(date: Date): string {
   const month = String(date.getMonth() + 1).padStart(2, "0");
   return `${date.getFullYear()}-${month}-${String(date.getDate()).padStart(2, "0")}`;
 }
+
+/** A moment as one says it: Tuesday 19:12, or with its date where that was over a week ago. */
+export function moment(at: string): string {
+  const then = new Date(at);
+  const time = then.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  const days = (Date.now() - then.getTime()) / 86_400_000;
+  return `${days < 7 ? then.toLocaleDateString("en-GB", { weekday: "long" }) : fullDate(at)} ${time}`;
+}

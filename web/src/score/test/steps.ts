@@ -1,4 +1,5 @@
 import type { Step } from "@/data/client";
+import { BLANK } from "@/session/played";
 
 interface Asked {
   exercise?: string;
@@ -12,33 +13,15 @@ interface Asked {
 }
 
 const EMPTY: Step = {
+  ...BLANK,
   kind: "work",
   seconds: 10,
   exercise: "Front squat",
-  group: 1,
-  round: 1,
-  entry: 1,
-  set: 1,
-  bout: 1,
-  short: false,
-  what: null,
-  side: "both",
-  setup: { items: [] },
-  lifting: "alone",
-  reps: null,
-  target: null,
-  asked: "",
-  load: null,
-  effort: null,
-  tempo: null,
-  range_of_motion: "full",
-  warm_up: false,
-  every: null,
-  block: null,
-  settled: null,
+  counts: "reps",
+  least: 0,
 };
 
-const NO_LOAD = {
+export const NO_LOAD = {
   kg: null,
   body: null,
   percent: null,
@@ -56,12 +39,19 @@ export function work({ kg = null, percent = null, reps = null, leave, hold, ...p
     : reps === null
       ? null
       : ({ kind: "reps", count: reps } as const);
+  const number = hold ?? reps;
   return {
     ...EMPTY,
     ...place,
     round: place.set ?? 1,
     reps,
     target,
+    counts: hold ? "seconds" : "reps",
+    least: hold ? Math.floor(hold * 0.95) : (reps ?? 0),
+    most: number,
+    as_planned: number,
+    reserve: leave ?? null,
+    pitch: kg ?? percent ?? 100,
     load: kg === null && percent === null ? null : { ...NO_LOAD, kg, percent },
     effort: leave === undefined ? null : { kind: "leave", low: leave, high: leave },
   };

@@ -43,9 +43,10 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const draftKey = saved ? `${DRAFT}.${saved.id}` : DRAFT;
   const [first] = useState(() => localStorage.getItem(draftKey) ?? saved?.written ?? "");
   const [written, setWritten] = useState(first);
+  const [slot, setSlot] = useState(() => saved?.slot ?? localStorage.getItem(`${draftKey}.slot`));
   const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
-  const { data: examined, error, isPlaceholderData: behind } = useExamined(written);
+  const { data: examined, error, isPlaceholderData: behind } = useExamined(written, slot);
   const { data: lifts = NO_LIFTS } = useLifts();
   const save = useSavePlan();
   const arranging = useArrange();
@@ -62,11 +63,12 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   };
   const keep = () => {
     if (empty) return;
-    const kept = () => {
+    const onSaved = () => {
       localStorage.removeItem(draftKey);
+      localStorage.removeItem(`${draftKey}.slot`);
       go("/");
     };
-    save.mutate({ id, written, plannedOn: day || null }, { onSuccess: kept });
+    save.mutate({ id, written, plannedOn: day || null, slot }, { onSuccess: onSaved });
   };
   const putAside = () =>
     saved &&
@@ -107,7 +109,13 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     text: () => written,
     add: (added: string) => editor.current?.append(`${added}\n`),
     use: (name: string) => editor.current?.append(`${name}: `),
-    replaceAll: (text: string) => editor.current?.replaceAll(text),
+    startFrom: (text: string, from: string | null) => {
+      editor.current?.replaceAll(text);
+      if (saved) return;
+      setSlot(from);
+      if (from) localStorage.setItem(`${draftKey}.slot`, from);
+      else localStorage.removeItem(`${draftKey}.slot`);
+    },
     goTo: (at: number) => editor.current?.goTo(at),
     mend: (mend: Schemas["Mend"]) => editor.current?.replaceLine(mend.line, mend.written),
     writeLine: (changed: string) => editor.current?.replaceLine(line, changed, false),
@@ -152,9 +160,10 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             onAdd={acts.add}
           />
           <Lifts trigger={LIFTS} onUse={acts.use} />
-          <StartFrom onStart={acts.replaceAll} />
+          <StartFrom onStart={acts.startFrom} />
           <KeepAndShare
             text={acts.text}
+            slot={slot}
             empty={empty}
             title={examined?.title ?? "Session"}
             whole={examined !== undefined && !behind && !empty && problems.length === 0}
@@ -176,7 +185,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
         <h2 className="text-2xl font-bold">{examined?.title ?? "Session"}</h2>
         <p className="text-faint">The first line that starts with # is its name.</p>
         {examined && !empty && (
-          <CostTable tally={examined.tally} before={examined.before} likely={examined.likely} />
+          <CostTable costing={examined.costing} before={examined.before} likely={examined.likely} />
         )}
         {examined && <Cautions cautions={examined.cautions} onMend={acts.mend} onGoTo={acts.goTo} />}
         {examined?.unknown.map((lift) => (
@@ -198,7 +207,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
                 onUse={() => {}}
                 trigger={
                   <button type="button" className="ml-2 underline underline-offset-4">
-                    Tell Fortis what it is
+                    Describe this lift
                   </button>
                 }
               />

@@ -6,10 +6,10 @@ type Costing = Schemas["Costing"];
 
 /** What the session comes to, beside the last one of its name. */
 export const CostTable = memo(function CostTable({
-  tally: now,
+  costing: now,
   before,
   likely,
-}: Pick<Schemas["Examined"], "tally" | "before" | "likely">) {
+}: Pick<Schemas["Examined"], "costing" | "before" | "likely">) {
   const then = before?.costing ?? null;
   const row = (name: string, of: (costing: Costing) => string | null) => {
     const value = of(now);

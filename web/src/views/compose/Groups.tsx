@@ -17,9 +17,9 @@ import { GripVertical } from "lucide-react";
 import { memo, type RefObject, useEffect, useMemo, useRef } from "react";
 import type { Schemas, Step } from "@/data/client";
 import { useWidth } from "@/parts/useWidth";
+import { captionsOf } from "@/score/captions";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
-import { captionsOf } from "../floor/CurrentGroup";
 
 /** What a drag came to: the lift of a line put before another one (or last), or done in turn with it. */
 export interface Dropped {

@@ -41,7 +41,9 @@ const TRAITS = {
   one_sided: "It is done one side at a time",
 } as const;
 const BLANK: Lift = {
+  id: "",
   name: "",
+  former_names: [],
   load_kind: "bar",
   pattern: "other",
   prime: [],
@@ -176,6 +178,7 @@ function LiftForm({ lift, onDone }: { lift: Lift; onDone: () => void }) {
     keep.mutate(
       {
         name: name.trim(),
+        was: lift.own ? lift.name : "",
         lift: {
           load_kind: fields.get("load_kind") as Schemas["LoadKind"],
           pattern: lift.pattern,

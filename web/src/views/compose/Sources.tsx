@@ -8,20 +8,25 @@ import { dayWords, isoDate } from "../dates";
 import { EXAMPLE } from "./example";
 
 /** Where a session can start from: templates, what was done lately, an example. */
-export const StartFrom = memo(function StartFrom({ onStart }: { onStart: (written: string) => void }) {
+export const StartFrom = memo(function StartFrom({
+  onStart,
+}: {
+  /** Told the text, and the slot that a session from it fills. */
+  onStart: (written: string, slot: string | null) => void;
+}) {
   const { data: templates = [] } = useTemplates();
   const { data: recent = [] } = useRecent();
   return (
     <Menu trigger={<Button look="quiet">Start from …</Button>}>
       {templates.length > 0 && <MenuHeading>Templates</MenuHeading>}
       {templates.map((template) => (
-        <MenuItem key={template.id} onSelect={() => onStart(template.written)}>
+        <MenuItem key={template.id} onSelect={() => onStart(template.written, template.id)}>
           {template.title}
         </MenuItem>
       ))}
       {recent.length > 0 && <MenuHeading>Done lately</MenuHeading>}
       {recent.map((session) => (
-        <MenuItem key={session.id} onSelect={() => onStart(session.written)}>
+        <MenuItem key={session.id} onSelect={() => onStart(session.written, session.slot)}>
           {session.title}
           <span className="ml-3 opacity-70">
             {session.started_at && dayWords(session.started_at, isoDate(new Date()))}
@@ -29,7 +34,7 @@ export const StartFrom = memo(function StartFrom({ onStart }: { onStart: (writte
         </MenuItem>
       ))}
       <MenuHeading>To look at</MenuHeading>
-      <MenuItem onSelect={() => onStart(EXAMPLE)}>The example</MenuItem>
+      <MenuItem onSelect={() => onStart(EXAMPLE, null)}>The example</MenuItem>
     </Menu>
   );
 });
@@ -38,48 +43,50 @@ export const StartFrom = memo(function StartFrom({ onStart }: { onStart: (writte
 export const KeepAndShare = memo(function KeepAndShare({
   text,
   title,
+  slot,
   empty,
   whole,
 }: {
   text: () => string;
   title: string;
+  slot: string | null;
   empty: boolean;
   /** Whether all of it can be read. */
   whole: boolean;
 }) {
   const keep = useKeepTemplate();
   const { data: templates = [] } = useTemplates();
-  const [told, setTold] = useState("");
+  const [message, setMessage] = useState("");
   const own = templates.find((template) => template.title === title);
   const asTemplate = () =>
     keep.mutate(
-      { id: own?.id ?? newId(), written: text() },
+      { id: own?.id ?? (slot && !templates.some(({ id }) => id === slot) ? slot : newId()), written: text() },
       {
-        onSuccess: () => setTold(`${title} is kept as a template.`),
-        onError: (error) => setTold(error.message),
+        onSuccess: () => setMessage(`${title} is saved as a template.`),
+        onError: (error) => setMessage(error.message),
       },
     );
   const copy = () =>
     navigator.clipboard.writeText(text()).then(
-      () => setTold("Copied as text."),
-      () => setTold("This browser does not let pages copy; take the file instead."),
+      () => setMessage("Copied as text."),
+      () => setMessage("This browser does not let pages copy; take the file instead."),
     );
   const download = () => {
     saveFile(`${title.replace(/[^\p{L}\p{N} -]/gu, "").trim() || "session"}.txt`, text());
-    setTold("Saved as a text file.");
+    setMessage("Saved as a text file.");
   };
   return (
     <>
       <Menu
         trigger={
           <Button look="quiet" disabled={empty}>
-            Keep or share
+            Save or copy
           </Button>
         }
       >
         {whole && (
           <MenuItem onSelect={asTemplate}>
-            {own ? "Change the template of this name" : "Keep as a template"}
+            {own ? "Update the template of this name" : "Save as a template"}
           </MenuItem>
         )}
         {own && (
@@ -87,18 +94,18 @@ export const KeepAndShare = memo(function KeepAndShare({
             onSelect={() =>
               keep.mutate(
                 { id: own.id, written: null },
-                { onSuccess: () => setTold("The template is gone; its text is still here.") },
+                { onSuccess: () => setMessage("The template is gone; its text is still here.") },
               )
             }
           >
-            Take the template away
+            Delete the template
           </MenuItem>
         )}
         <MenuItem onSelect={copy}>Copy as text</MenuItem>
         <MenuItem onSelect={download}>Save as a text file</MenuItem>
       </Menu>
       <span role="status" className="self-center text-[15px] text-faint">
-        {told}
+        {message}
       </span>
     </>
   );

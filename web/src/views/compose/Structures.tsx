@@ -6,10 +6,10 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useMethods, useStructure } from "@/data/queries";
 import { Button } from "@/parts/Button";
+import { captionsOf } from "@/score/captions";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
 import { minutes } from "@/score/words";
-import { captionsOf } from "../floor/CurrentGroup";
 
 type Method = Schemas["MethodView"];
 

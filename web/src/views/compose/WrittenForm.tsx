@@ -27,23 +27,25 @@ export const WrittenForm = memo(function WrittenForm({
   return (
     <section
       aria-label="The session in writing"
-      className="on-colour shrink-0 rounded-card bg-slate px-5 py-3 text-slate-text lg:max-h-[30dvh] lg:overflow-y-auto"
+      className="on-colour shrink-0 rounded-card bg-slate px-5 py-3 text-slate-text"
     >
       <p className="mb-2 flex justify-between text-sm text-slate-faint">
         <span>Written form. The score follows.</span>
         <span className="max-sm:hidden">Ctrl Space offers, Alt ↑↓ moves, Ctrl Z undoes</span>
       </p>
-      <Editor
-        ref={editor}
-        first={first}
-        lifts={lifts}
-        problems={problems}
-        onChange={onChange}
-        onLine={onLine}
-        onMove={onMove}
-        onSave={onSave}
-      />
-      <div role="status" className="mt-2 text-[15px] text-slate-wrong">
+      <div className="lg:max-h-[24dvh] lg:overflow-y-auto">
+        <Editor
+          ref={editor}
+          first={first}
+          lifts={lifts}
+          problems={problems}
+          onChange={onChange}
+          onLine={onLine}
+          onMove={onMove}
+          onSave={onSave}
+        />
+      </div>
+      <div role="status" className="mt-2 text-[15px] text-slate-wrong lg:max-h-[12dvh] lg:overflow-y-auto">
         <ul className="space-y-1">
           {problems.map((problem) => (
             <li key={`${problem.line}:${problem.column}`}>

@@ -1,15 +1,18 @@
 import { clsx } from "clsx";
+import isEqual from "fast-deep-equal/es6";
 import { Button } from "@/parts/Button";
 import { plain } from "@/score/words";
+import { entryKey } from "@/session/position";
 import type { Playing } from "./useSession";
 
 /** What the rules say after the bout just done, with its reason. Shown, never imposed. */
 export function AdviceNote({ playing }: { playing: Playing }) {
-  const { advice, place, steps, changed, acts } = playing;
-  if (!advice || place.mode === "working") return null;
-  const before = place.before === null ? undefined : steps[place.before];
-  const key = before ? `${before.group}.${before.entry}` : "";
-  const taken = advice.kg !== null && changed.loads[key]?.kg === advice.kg;
+  const { advice, standing, steps, changed, acts } = playing;
+  if (!advice || standing.mode === "working") return null;
+  const before = standing.before === null ? undefined : steps[standing.before];
+  const own = before ? (changed.loads[entryKey(before)] ?? []) : [];
+  const loads = advice.loads.map((load) => ({ ...load, set: (before?.set ?? 0) + load.set }));
+  const taken = advice.loads.length > 0 && isEqual(own.slice(-advice.loads.length), loads);
   const calm = advice.course === "go on";
   return (
     <div

@@ -8,48 +8,52 @@ import {
   loadUnit,
   loadWords,
   mannerWords,
+  minutes,
   restWords,
   sideWords,
   targetWords,
 } from "@/score/words";
+import { mustAsk } from "@/session/done";
+import { blockLeft, clockAt, following, type Standing } from "./clock";
 import { moment } from "./moment";
-import { blockLeft, clockAt, following, type Place } from "./play";
 import { TempoGuide } from "./TempoGuide";
 import { useMoment } from "./ticking";
 import type { Playing } from "./useSession";
 
 /** The clock of the moment: petrol while resting, paper with red while working, and what comes next. */
 export const ClockPanel = memo(function ClockPanel({
-  place,
+  standing,
   steps,
   mark,
   acts,
   sound,
   className,
-}: Pick<Playing, "place" | "steps" | "mark" | "acts"> & { sound: boolean; className?: string }) {
-  const step = place.work === null ? undefined : steps[place.work];
-  if (!step || place.work === null) return null;
+}: Pick<Playing, "standing" | "steps" | "mark" | "acts"> & { sound: boolean; className?: string }) {
+  const step = standing.work === null ? undefined : steps[standing.work];
+  if (!step || standing.work === null) return null;
   const { advance, addRest, tap, skip, pause } = acts;
-  const change = changeWords({ place, steps });
-  const before = place.before === null ? undefined : steps[place.before];
+  const change = changeWords({ standing, steps });
+  const before = standing.before === null ? undefined : steps[standing.before];
   const otherLift = before !== undefined && before.exercise !== step.exercise;
   const manner = mannerWords(step);
   const otherWay = before && mannerWords(before) !== manner ? manner : "";
   const changing = [change === NO_CHANGE ? "" : change, otherWay].filter(Boolean).join(", ");
-  const toDo = place.mode === "ready" && before ? beginning(changing) : "";
+  const toDo = standing.mode === "ready" ? beginning(changing) || readyWords(steps, standing.work) : "";
   const aside = toDo ? "" : change;
-  const working = place.mode === "working";
-  const resting = place.mode === "resting";
-  const justOver = place.mode === "over" && moment() - place.zero < FLASHING;
-  const petrol = resting || place.mode === "over";
+  const working = standing.mode === "working";
+  const resting = standing.mode === "resting";
+  const justOver = standing.mode === "over" && moment() - standing.zero < FLASHING;
+  const petrol = resting || standing.mode === "over";
   const then = askedWords(step);
-  const after = place.work === null ? null : following(steps, place.work);
+  const after = standing.work === null ? null : following(steps, standing.work);
   const taps = mark.taps?.length ?? 0;
   const actName = working
     ? taps
       ? `Done, ${taps} counted`
-      : "Done as planned"
-    : place.blockOver
+      : mustAsk(step, [])
+        ? "Done"
+        : "Done as planned"
+    : standing.blockOver
       ? "Leave the block"
       : resting
         ? "Go now"
@@ -66,7 +70,7 @@ export const ClockPanel = memo(function ClockPanel({
       )}
     >
       <div className="flex items-start justify-between gap-3">
-        <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline({ place, steps })}</p>
+        <p className={clsx("text-[15px]", !petrol && "text-faint")}>{headline({ standing, steps })}</p>
         <span className="flex gap-3 text-[15px]">
           {step.warm_up && !working && (
             <button
@@ -79,28 +83,36 @@ export const ClockPanel = memo(function ClockPanel({
               Skip the warm-up
             </button>
           )}
-          {place.mode !== "ready" && (
+          {standing.mode !== "ready" && (
             <button type="button" className="-my-2 min-h-11 underline underline-offset-4" onClick={pause}>
-              {place.stoodAt === null ? "Pause" : "Go on"}
+              {standing.stoodAt === null ? "Pause" : "Go on"}
             </button>
           )}
         </span>
       </div>
-      <Running place={place} step={step} sound={sound} instead={toDo}>
+      <Running
+        standing={standing}
+        step={step}
+        sound={sound}
+        instead={standing.mode === "ready" && standing.blockEndsAt !== null && !changing ? "" : toDo}
+      >
         <p className="pb-3 text-right text-[15px] lg:hidden">
-          {working ? "now" : otherLift ? `then ${step.exercise}` : "then"}
+          {working ? "now" : otherLift ? `then ${step.exercise}` : before ? "then" : "first"}
           <b className="narrow block text-3xl whitespace-nowrap">{`${loadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
           {(toDo && otherWay ? "" : manner) || aside}
         </p>
       </Running>
-      <p className={clsx("mt-3 hidden text-lg", !place.blockOver && "lg:block")}>
-        {working ? "" : "then "}
+      <p className={clsx("mt-3 hidden text-lg", !standing.blockOver && "lg:block")}>
+        {working ? "" : before ? "then " : "first "}
         {otherLift && `${step.exercise}, `}
         {then}
         {aside && <span className="opacity-75"> · {aside}</span>}
       </p>
-      {place.blockEndsAt !== null && !place.blockOver && (
-        <BlockLeft place={place} alone={place.mode === "ready" && !toDo} />
+      {standing.mode === "ready" && (
+        <p className="mt-1 text-[15px] text-faint">{lengthWords(steps, standing.work)}</p>
+      )}
+      {standing.blockEndsAt !== null && !standing.blockOver && (
+        <BlockLeft standing={standing} alone={standing.mode === "ready" && !toDo} />
       )}
       {working && after?.work && (
         <p className="mt-1 text-[15px] text-faint">
@@ -150,8 +162,8 @@ export const ClockPanel = memo(function ClockPanel({
 });
 
 /** How much is left of a block against the clock; where it stands `alone`, the large digits say it. */
-function BlockLeft({ place, alone }: { place: Place; alone: boolean }) {
-  const left = blockLeft(place, useMoment()) ?? 0;
+function BlockLeft({ standing, alone }: { standing: Standing; alone: boolean }) {
+  const left = blockLeft(standing, useMoment()) ?? 0;
   if (left <= 0) return <p className="mt-2 text-[15px]">The time of the block is over</p>;
   return (
     <p className="mt-2 text-[15px]">
@@ -163,13 +175,13 @@ function BlockLeft({ place, alone }: { place: Place; alone: boolean }) {
 
 /** All that runs with the clock: its digits, with what stands beside them, the guide of a tempo, the bar. */
 function Running({
-  place,
+  standing,
   step,
   sound,
   instead,
   children,
 }: {
-  place: Place;
+  standing: Standing;
   step: Step;
   sound: boolean;
   /** What to do before the bout, where no clock runs: it stands where the digits would. */
@@ -177,11 +189,11 @@ function Running({
   children: ReactNode;
 }) {
   const now = useMoment();
-  const ofBlock = place.mode === "ready" ? blockLeft(place, now) : null;
-  const seconds = ofBlock === null ? clockAt(place, now) : Math.max(ofBlock, 0);
-  const working = place.mode === "working";
-  const resting = place.mode === "resting";
-  const share = resting ? 1 - seconds / place.rest : working ? seconds / Math.max(step.seconds, 1) : 0;
+  const ofBlock = standing.mode === "ready" ? blockLeft(standing, now) : null;
+  const seconds = ofBlock === null ? clockAt(standing, now) : Math.max(ofBlock, 0);
+  const working = standing.mode === "working";
+  const resting = standing.mode === "resting";
+  const share = resting ? 1 - seconds / standing.rest : working ? seconds / Math.max(step.seconds, 1) : 0;
   return (
     <>
       <div className="flex flex-1 items-end justify-between gap-3 lg:block lg:flex-none">
@@ -203,10 +215,10 @@ function Running({
         {children}
       </div>
       {working && step.tempo && (
-        <TempoGuide tempo={step.tempo} seconds={seconds} sound={sound && place.stoodAt === null} />
+        <TempoGuide tempo={step.tempo} seconds={seconds} sound={sound && standing.stoodAt === null} />
       )}
       <div
-        className={clsx("h-2", working || place.mode === "ready" ? "bg-hairline" : "bg-rest-text/25")}
+        className={clsx("h-2", working || standing.mode === "ready" ? "bg-hairline" : "bg-rest-text/25")}
         aria-hidden
       >
         <div
@@ -216,6 +228,25 @@ function Running({
       </div>
     </>
   );
+}
+
+/** What to do where no clock runs and nothing has to change: which set it is. */
+function readyWords(steps: Step[], at: number): string {
+  const step = steps[at];
+  if (!step) return "";
+  return step.warm_up ? "Warm up" : `Set ${step.set}`;
+}
+
+/** How long what comes next takes: the way up, or one bout. */
+function lengthWords(steps: Step[], at: number): string {
+  const step = steps[at];
+  if (!step) return "";
+  if (!step.warm_up) return `about ${restWords(step.seconds)} of work`;
+  const end = steps.findIndex((each, index) => index > at && each.kind === "work" && !each.warm_up);
+  const way = steps.slice(at, end < 0 ? undefined : end);
+  const count = way.filter((each) => each.kind === "work").length;
+  const seconds = way.reduce((sum, each) => sum + each.seconds, 0);
+  return `${count} ${count === 1 ? "set" : "sets"}, about ${minutes(seconds)}, then your work sets`;
 }
 
 /** What a bout asks for in a line: 5 in the stretched half only, at 60 kg. */
@@ -238,27 +269,36 @@ const FLASHING = 2_000;
 /** On a phone the buttons stand on paper, not on petrol. */
 const PHONE_INK = "max-lg:border-ink max-lg:bg-ink max-lg:text-paper";
 
-function headline({ place, steps }: Pick<Playing, "place" | "steps">): string {
-  const step = place.work === null ? undefined : steps[place.work];
+function headline({ standing, steps }: Pick<Playing, "standing" | "steps">): string {
+  const step = standing.work === null ? undefined : steps[standing.work];
   if (!step) return "";
-  if (place.stoodAt !== null) return "The clock stands";
-  if (place.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
-  if (place.blockOver) return "The block is over";
-  if (place.mode === "resting" && place.every !== null) return "Until the next start";
-  if (place.mode === "over" && place.every !== null) return "Start now";
-  if (place.mode === "resting") return place.short && !step.warm_up ? "Breathe, stay with it" : "Rest";
-  if (place.mode === "over") return "Rest is over";
-  return place.before === null ? "When you are ready" : "Straight on";
+  if (standing.stoodAt !== null) return "The clock stands";
+  if (standing.mode === "working") return `${step.exercise}${sideWords(step.side)}: ${step.asked}`;
+  if (standing.blockOver) return "The block is over";
+  if (standing.mode === "resting" && standing.every !== null) return "Until the next start";
+  if (standing.mode === "over" && standing.every !== null) return "Start now";
+  if (standing.mode === "resting") return standing.short && !step.warm_up ? "Breathe, stay with it" : "Rest";
+  if (standing.mode === "over") return "Rest is over";
+  return standing.before === null ? "When you are ready" : "Straight on";
+}
+
+/** Whether the bout that a change was worked out from was left out: then what is on the bar is not known. */
+function hasBareBar(steps: Step[], step: Step): boolean {
+  const prior = steps
+    .slice(0, steps.indexOf(step))
+    .findLast((each) => each.kind === "work" && each.exercise === step.exercise);
+  return prior?.left_out === true;
 }
 
 const NO_CHANGE = "no plate change";
 
 /** What has to change hands before the next bout, where anything does. */
-export function changeWords({ place, steps }: Pick<Playing, "place" | "steps">): string {
-  const step = place.work === null ? undefined : steps[place.work];
-  const before = place.before === null ? undefined : steps[place.before];
-  if (!step || place.mode === "working") return "";
+export function changeWords({ standing, steps }: Pick<Playing, "standing" | "steps">): string {
+  const step = standing.work === null ? undefined : steps[standing.work];
+  const before = standing.before === null ? undefined : steps[standing.before];
+  if (!step || standing.mode === "working") return "";
   if (before && before.exercise !== step.exercise) return "";
+  if (hasBareBar(steps, step)) return "";
   if (before && before.side !== step.side && step.side !== "both") return `the ${step.side} side`;
   if (step.settled?.change) return step.settled.change;
   return before?.settled && step.settled?.bar && before.settled.kg === step.settled.kg ? NO_CHANGE : "";

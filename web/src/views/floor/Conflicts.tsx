@@ -1,11 +1,12 @@
 import { outbox } from "@/data/outbox";
 import { Button } from "@/parts/Button";
 import { doneWords } from "@/score/words";
+import { boutOf } from "@/session/done";
 import type { Playing } from "./useSession";
 
 /** Two answers for one bout, from two devices: the lifter says which holds. */
 export function Conflicts({ playing, onSettled }: { playing: Playing; onSettled: () => void }) {
-  const conflicts = playing.status.waiting.filter((entry) => entry.conflict && entry.done);
+  const conflicts = playing.status.waiting.filter((entry) => entry.conflict && entry.position);
   if (!conflicts.length) return null;
   return (
     <section
@@ -17,21 +18,27 @@ export function Conflicts({ playing, onSettled }: { playing: Playing; onSettled:
           await outbox.choose(entry, mine);
           onSettled();
         };
-        const body = entry.done?.kg === null;
+        const exercise = entry.done?.exercise ?? entry.conflict?.bout?.exercise;
         return (
           <div key={entry.key}>
             <p>
               <b>
-                {entry.done?.exercise}, set {entry.position?.set}
+                {exercise}, set {entry.position?.set}
               </b>
               : two devices say different things. Which holds?
             </p>
             <div className="mt-2 flex flex-wrap gap-2">
               <Button onClick={() => choose(true)}>
-                Here: {entry.done && doneWords({ ...entry.conflict?.bout, ...entry.done } as never, body)}
+                Here:{" "}
+                {entry.position && entry.done
+                  ? doneWords({
+                      ...boutOf(entry.position, entry.done),
+                      body: entry.conflict?.bout?.body ?? false,
+                    })
+                  : "taken back"}
               </Button>
               <Button onClick={() => choose(false)}>
-                In the record: {entry.conflict && doneWords(entry.conflict.bout, body)}
+                In the record: {entry.conflict?.bout ? doneWords(entry.conflict.bout) : "taken back"}
               </Button>
             </div>
           </div>

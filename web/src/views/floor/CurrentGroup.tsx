@@ -1,15 +1,14 @@
-import { group } from "d3-array";
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
 import { useWidth } from "@/parts/useWidth";
+import { captionsOf } from "@/score/captions";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
-import { effortWords, targetWords, tempoWords } from "@/score/words";
-import type { Done } from "./play";
+import type { Done } from "@/session/done";
 
 const still = matchMedia("(prefers-reduced-motion: reduce)");
 
-/** The score of the group that is on, with the place in it. */
+/** The score of the group that is on, with where it stands; its warm-ups are drawn until they are done. */
 export const CurrentGroup = memo(function CurrentGroup({
   steps,
   done,
@@ -25,9 +24,10 @@ export const CurrentGroup = memo(function CurrentGroup({
   const scroller = useRef<HTMLElement>(null);
   const index = at ?? before ?? 0;
   const group = steps[index]?.group ?? 1;
+  const warming = steps[index]?.warm_up === true;
   const shown = useMemo(
-    () => [...steps.keys()].filter((at) => steps[at]?.group === group && !steps[at]?.warm_up),
-    [steps, group],
+    () => [...steps.keys()].filter((at) => steps[at]?.group === group && (warming || !steps[at]?.warm_up)),
+    [steps, group, warming],
   );
   const own = useMemo(() => shown.map((at) => steps[at] as Step), [shown, steps]);
   const phone = width < 500;
@@ -63,28 +63,3 @@ export const CurrentGroup = memo(function CurrentGroup({
     </div>
   );
 });
-
-/** What each exercise of a group asks for, in a line: 3 rounds of 2 + 2 + 2, leave 1. */
-export function captionsOf(steps: Step[]): Record<string, string> {
-  const captions: Record<string, string> = {};
-  for (const [exercise, own] of group(steps, (step) => step.exercise)) {
-    const work = own.filter((step) => step.kind === "work");
-    const sets = new Set(work.map((step) => step.set)).size;
-    const first = work.filter((step) => step.set === work[0]?.set);
-    const within = own.find((step) => step.kind === "rest" && step.short)?.seconds;
-    const shape = first
-      .filter((step) => step.side !== "right")
-      .map((step) => targetWords(step.target))
-      .join(" + ");
-    const last = first.at(-1);
-    const setup = first[0]?.setup.items.join(", ");
-    const parts = [`${sets} × ${shape}`];
-    if (setup) parts.unshift(setup);
-    if (within) parts.push(`${within} s between`);
-    if (first.some((step) => step.side === "left")) parts.push("each side");
-    if (last?.tempo) parts.push(`tempo ${tempoWords(last.tempo)}`);
-    if (last?.effort) parts.push(effortWords(last.effort));
-    captions[exercise] = parts.join(", ");
-  }
-  return captions;
-}

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { Bout, Step } from "@/data/client";
+import type { Bout, Schemas, Step } from "@/data/client";
 import { plain } from "@/score/words";
-import { entryKey } from "./adjusting";
-import { isHalf, slowingOf } from "./play";
+import { entryKey } from "@/session/position";
+import { slowedOf } from "@/session/slowing";
 import type { Playing } from "./useSession";
 
 const USUAL = ["belt", "straps", "wraps", "sleeves", "pause"];
@@ -19,22 +19,21 @@ export function Extras({
   index: number;
   step: Step;
   bout: Bout | null;
-  slowing: { times: number; left: number }[];
+  slowing: Schemas["Slowing"][];
 }) {
   const { record } = playing.acts;
   const taps = bout?.rep_seconds.length ? bout.rep_seconds : (playing.mark.taps ?? []);
-  const slowed = slowingOf(taps);
-  const hint = slowed && slowing.find((each) => slowed.times >= each.times);
+  const slowed = slowedOf(taps, slowing);
   return (
     <div className="mt-1 text-[15px]">
       {slowed && (
         <p className="text-faint">
           A rep took {plain(Math.round(slowed.usual * 10) / 10)} s, the last one{" "}
           {plain(Math.round(slowed.last * 10) / 10)} s
-          {hint ? `: about ${hint.left} left, by the look of it.` : ": no slowing yet."}
+          {slowed.left === null ? ": no slowing yet." : `: about ${slowed.left} left, by the look of it.`}
         </p>
       )}
-      {bout && step.target?.kind === "hold" && (
+      {bout && step.counts === "seconds" && (
         <Counter
           name="Seconds held"
           value={bout.seconds}
@@ -42,7 +41,7 @@ export function Extras({
           onChange={(seconds) => record(index, { seconds })}
         />
       )}
-      {bout && step.target?.kind !== "hold" && !isHalf(step) && (
+      {bout && step.counts === "reps" && (
         <Counter
           name="Half reps"
           value={bout.partial_reps}
@@ -123,14 +122,14 @@ function SetUp({
         onClick={() => setOpen(true)}
         className="min-h-11 text-left text-faint hover:text-ink"
       >
-        Set up as: {items.join(", ") || "plain"}.{" "}
+        Set-up: {items.join(", ") || "nothing extra"}.{" "}
         <span className="underline underline-offset-4">Change it</span>
       </button>
     );
   }
   return (
     <fieldset className="mt-1 flex flex-wrap gap-1.5">
-      <legend className="text-faint">Set up as</legend>
+      <legend className="text-faint">Set-up</legend>
       {offered.map((item) => (
         <button
           key={item}

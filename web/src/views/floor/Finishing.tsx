@@ -41,8 +41,8 @@ export function Finishing({ view, playing }: { view: FloorView; playing: Playing
         </h2>
         <p className="mt-1 max-w-prose opacity-80">
           {finished
-            ? "Its bouts can still be set right."
-            : "Set it right if it needs to be, then finish: the session is added up beside the last one, and the next loads follow."}
+            ? "You can still correct its bouts."
+            : "Correct it if you need to, then finish. The session is added up beside the last one, and your next loads follow."}
         </p>
         <div className="mt-5 flex flex-wrap items-center gap-4">
           <Button look="rest" hotkey="Enter" onClick={close}>

@@ -1,23 +1,26 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type ComponentProps, useDeferredValue, useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { Status } from "@/app/Shell";
+import { useShortcut } from "@/app/shortcuts";
 import type { FloorView, Schemas } from "@/data/client";
 import { keptViews } from "@/data/device";
 import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
-import { Trouble } from "@/parts/Notice";
+import { Notice, Trouble } from "@/parts/Notice";
 import { sameFields, useStable } from "@/parts/stable";
 import { clock, kilograms, mannerWords, minutes, sideWords, targetWords } from "@/score/words";
+import { dayWords } from "../dates";
 import { ClockPanel } from "./ClockPanel";
 import { Conflicts } from "./Conflicts";
 import { CurrentGroup } from "./CurrentGroup";
+import { secondsLeft } from "./clock";
 import { Finishing } from "./Finishing";
 import { LoadPanel } from "./LoadPanel";
 import { More } from "./More";
 import { moment } from "./moment";
-import { secondsLeft } from "./play";
+import { Preview } from "./Preview";
 import { useEndSignals, useSignals, useWakeLock } from "./signals";
 import { useMoment } from "./ticking";
 import { useFloorKeys } from "./useFloorKeys";
@@ -61,32 +64,51 @@ function useKept(
 }
 
 function Choice({ today }: { today: Schemas["TodayView"] }) {
-  const go = useNavigate();
-  const start = useStart();
   if (today.started) return <FloorOf id={today.started.id} />;
-  const due = today.due[0];
+  const [due, ...others] = [...today.due, ...today.coming];
   return (
-    <div className="p-8">
-      <h1 className="text-2xl font-bold">No session is under way</h1>
+    <>
       {due ? (
-        <Button
-          look="strong"
-          className="mt-4"
-          onClick={() => start.mutate(due.id, { onSuccess: () => go(`/floor/${due.id}`) })}
-        >
-          Start {due.title}
-        </Button>
+        <FloorOf id={due.id} />
       ) : (
-        <p className="mt-2">
-          <Link to="/compose" className="underline underline-offset-4">
-            Compose one
-          </Link>
-          , put it on today, and start it.
-        </p>
+        <section className={SHEET}>
+          <h1 className="text-3xl font-bold tracking-tight">Nothing is planned</h1>
+          <p className="mt-2">
+            <Link to="/compose" className="underline underline-offset-4">
+              Compose a session
+            </Link>
+            , and it is here to start.
+          </p>
+        </section>
       )}
-    </div>
+      {others.length > 0 && (
+        <section aria-labelledby="others" className={SHEET}>
+          <h2 id="others" className="font-bold">
+            Or start another
+          </h2>
+          <ul className="mt-1 max-w-md divide-y divide-hairline border-y border-hairline">
+            {others.slice(0, MOST_OFFERED).map((session) => (
+              <li key={session.id}>
+                <Link
+                  to={`/floor/${session.id}`}
+                  className="flex min-h-12 items-center justify-between gap-4 hover:underline"
+                >
+                  <span className="font-semibold">{session.title}</span>
+                  <span className="text-faint">
+                    {session.planned_on ? dayWords(session.planned_on, today.on) : "no date"}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
   );
 }
+
+const SHEET = "mx-auto max-w-6xl px-4 py-6 sm:px-7";
+const MOST_OFFERED = 6;
 
 function FloorOf({ id }: { id: string }) {
   const query = useFloor(id);
@@ -98,17 +120,30 @@ function FloorOf({ id }: { id: string }) {
   );
 }
 
+/** A session that is about to be played: how long it takes, its score, and the button that starts it. */
 function NotStarted({ view }: { view: FloorView }) {
   const start = useStart();
+  const { steps, total_seconds } = view.timeline;
+  const warmUps = new Set(steps.filter((step) => step.warm_up).map((step) => step.exercise));
+  const begin = () => start.mutate(view.id);
+  useShortcut("space", "Space", "Start the session", begin, !start.isPending);
   return (
-    <div className="p-8">
-      <h1 className="text-2xl font-bold">{view.title}</h1>
-      <p className="mt-1 text-faint">about {minutes(view.timeline.total_seconds)}</p>
-      <Button look="strong" className="mt-4" onClick={() => start.mutate(view.id)} disabled={start.isPending}>
-        Start
-      </Button>
+    <section className={SHEET}>
+      <header className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <h1 className="text-3xl font-bold tracking-tight">{view.title}</h1>
+          <p className="mt-1 text-faint">
+            about <b className="text-ink">{minutes(total_seconds)}</b>
+            {warmUps.size > 0 && `, warm-ups for ${[...warmUps].join(" and ").toLowerCase()} included`}
+          </p>
+        </div>
+        <Button look="strong" hotkey="Space" onClick={begin} disabled={start.isPending}>
+          Start
+        </Button>
+      </header>
       {start.error && <Trouble error={start.error} />}
-    </div>
+      <Preview steps={steps} />
+    </section>
   );
 }
 
@@ -116,34 +151,34 @@ const BLOCK_OVER = "The block is over.";
 
 function Play({ view }: { view: FloorView }) {
   const playing = useSession(view);
-  const { place, steps } = playing;
+  const { standing, steps } = playing;
   const [signals, setSignals] = useSignals();
   const awake = useWakeLock();
   const queries = useQueryClient();
-  const next = place.work === null ? undefined : steps[place.work];
+  const next = standing.work === null ? undefined : steps[standing.work];
   const say = next
     ? `Rest is over. ${[next.exercise + sideWords(next.side), targetWords(next.target), mannerWords(next)].filter(Boolean).join(", ")}.`
     : "";
-  const held = place.mode === "working" && next?.target?.kind === "hold" ? next.target.seconds : null;
+  const held = standing.mode === "working" && next?.target?.kind === "hold" ? next.target.seconds : null;
   useEndSignals({
-    runs: place.stoodAt === null && (place.mode === "resting" || held !== null),
-    endsAt: place.zero + (held ?? 0) * 1000,
-    seconds: held ?? place.rest,
+    runs: standing.stoodAt === null && (standing.mode === "resting" || held !== null),
+    endsAt: standing.zero + (held ?? 0) * 1000,
+    seconds: held ?? standing.rest,
     say: held === null ? say : `${held} seconds: let go.`,
     now: moment,
     signals,
   });
   useFloorKeys(playing);
-  const drawn = useLater({ steps, done: playing.done, at: place.work, before: place.before });
+  const drawn = useLater({ steps, done: playing.done, at: standing.work, before: standing.before });
   useEndSignals({
-    runs: place.stoodAt === null && place.blockEndsAt !== null,
-    endsAt: place.blockEndsAt ?? 0,
+    runs: standing.stoodAt === null && standing.blockEndsAt !== null,
+    endsAt: standing.blockEndsAt ?? 0,
     seconds: next?.block?.seconds ?? 0,
     say: BLOCK_OVER,
     now: moment,
     signals,
   });
-  const finished = place.work === null || playing.state === "finished";
+  const finished = standing.work === null || playing.state === "finished";
   return (
     <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
       <h1 className="sr-only">{view.title}</h1>
@@ -154,13 +189,14 @@ function Play({ view }: { view: FloorView }) {
         playing={playing}
         onSettled={() => queries.invalidateQueries({ queryKey: floorKey(view.id) })}
       />
+      {playing.status.word && <Notice>{playing.status.word}</Notice>}
       <CurrentGroup {...drawn} />
       {finished ? (
         <Finishing view={view} playing={playing} />
       ) : (
         <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1fr_1fr_1.25fr] lg:gap-4">
           <ClockPanel
-            place={place}
+            standing={standing}
             steps={steps}
             mark={playing.mark}
             acts={playing.acts}
@@ -168,16 +204,17 @@ function Play({ view }: { view: FloorView }) {
             className="order-1 lg:order-2"
           />
           <WhatHappened playing={playing} slowing={view.slowing} className="order-2 lg:order-3" />
-          <LoadPanel place={place} steps={steps} cues={view.cues} className="order-3 lg:order-1" />
+          <LoadPanel standing={standing} steps={steps} cues={view.cues} className="order-3 lg:order-1" />
         </div>
       )}
       {!finished && (
         <div className="flex flex-wrap items-center gap-x-4 text-[15px] text-faint">
           <More
-            place={place}
+            standing={standing}
             steps={steps}
             done={playing.done}
             changed={playing.changed}
+            standIns={view.stand_ins}
             acts={playing.acts}
             signals={signals}
             onSignals={setSignals}
@@ -186,7 +223,7 @@ function Play({ view }: { view: FloorView }) {
         </div>
       )}
       <p className="sr-only" role="status">
-        {place.blockOver ? BLOCK_OVER : place.mode === "over" ? say : ""}
+        {standing.blockOver ? BLOCK_OVER : standing.mode === "over" ? say : ""}
       </p>
     </div>
   );
@@ -198,7 +235,7 @@ function useLater(now: ComponentProps<typeof CurrentGroup>) {
 }
 
 function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
-  const { state, steps, place } = playing;
+  const { state, steps, standing } = playing;
   return (
     <>
       {state !== "finished" && (
@@ -207,8 +244,8 @@ function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
             <span className="hidden sm:inline">in </span>
             <b className="text-ink">{view.started_at && <Since start={view.started_at} />}</b>
           </span>
-          <span className={place.work === null ? "hidden" : "hidden md:inline"}>
-            about <b className="text-ink">{minutes(secondsLeft(steps, place.work))}</b> to go
+          <span className={standing.work === null ? "hidden" : "hidden md:inline"}>
+            about <b className="text-ink">{minutes(secondsLeft(steps, playing.done, standing.work))}</b> to go
           </span>
         </>
       )}

@@ -9,12 +9,12 @@ import type { Playing } from "./useSession";
 
 /** What to lift: the load readable from two metres away, the plates, and why it is this load. */
 export const LoadPanel = memo(function LoadPanel({
-  place,
+  standing,
   steps,
   cues,
   className,
-}: Pick<Playing, "place" | "steps"> & { cues: Schemas["Cue"][]; className?: string }) {
-  const step = place.work === null ? undefined : steps[place.work];
+}: Pick<Playing, "standing" | "steps"> & { cues: Schemas["Cue"][]; className?: string }) {
+  const step = standing.work === null ? undefined : steps[standing.work];
   if (!step) return null;
   const sets = new Set(
     steps
@@ -30,7 +30,7 @@ export const LoadPanel = memo(function LoadPanel({
   ).length;
   const settled = step.settled;
   const manner = mannerWords(step);
-  const change = changeWords({ place, steps });
+  const change = changeWords({ standing, steps });
   const cue = cues.filter((each) => each.exercise === step.exercise).at(-1);
   const setWords = step.warm_up
     ? `Warm-up ${step.bout} of ${bouts}`
@@ -49,7 +49,7 @@ export const LoadPanel = memo(function LoadPanel({
         <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
-      {settled?.bar && <Plates bar={settled.bar} side={settled.side} className="mt-3 w-64 max-w-full" />}
+      {settled?.bar && <Plates bar={settled.bar} sleeve={settled.sleeve} className="mt-3 w-64 max-w-full" />}
       {manner && <p className="mt-2 text-lg font-bold">{beginning(manner)}</p>}
       <div className="mt-2 space-y-1 text-[15px] text-faint">
         {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
@@ -76,7 +76,7 @@ export const LoadPanel = memo(function LoadPanel({
           </details>
         )}
         {!settled && (
-          <p>No load could be settled for this yet: pick one for {step.asked}, and it is learnt from.</p>
+          <p>Fortis has no load for this yet. Pick one for {step.asked}; it learns from what you lift.</p>
         )}
       </div>
     </section>

@@ -5,11 +5,14 @@ import type { Step } from "@/data/client";
 import { useLifts } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
-import { entryKey, oneMore } from "./adjusting";
+import { oneMore } from "@/session/played";
+import { entryKey } from "@/session/position";
 import type { Signals } from "./signals";
 import type { Playing } from "./useSession";
 
-type Changing = Pick<Playing, "place" | "steps" | "done" | "changed" | "acts">;
+type Changing = Pick<Playing, "standing" | "steps" | "done" | "changed" | "acts"> & {
+  standIns: Record<string, string[]>;
+};
 
 /** What happens on a real floor: a rack that is taken, one more set, another lift, a set left out, an early end. */
 export const More = memo(function More({
@@ -17,10 +20,14 @@ export const More = memo(function More({
   onSignals,
   ...playing
 }: Changing & { signals: Signals; onSignals: (next: Signals) => void }) {
-  const { place, steps, changed, acts } = playing;
+  const { standing, steps, changed, acts } = playing;
   const [swapping, setSwapping] = useState(false);
-  const step = place.work === null ? undefined : steps[place.work];
+  const step = standing.work === null ? undefined : steps[standing.work];
   if (!step) return null;
+  const begun = steps.some(
+    (each, at) => each.warm_up && entryKey(each) === entryKey(step) && playing.done.has(at),
+  );
+  const from = begun || step.set > 1 ? Math.max(step.set, 1) : 0;
   return (
     <>
       <Menu
@@ -31,7 +38,7 @@ export const More = memo(function More({
         }
       >
         <Changes {...playing} step={step} onSwap={() => setSwapping(true)} />
-        <MenuHeading>The end of a rest</MenuHeading>
+        <MenuHeading>When a rest ends</MenuHeading>
         <MenuItem onSelect={() => onSignals({ ...signals, sound: !signals.sound })}>
           {signals.sound ? "No sound" : "With sound"}
         </MenuItem>
@@ -45,7 +52,10 @@ export const More = memo(function More({
         open={swapping}
         onOpenChange={setSwapping}
         name={step.exercise}
-        onSwap={(lift) => acts.change({ swapped: { ...changed.swapped, [entryKey(step)]: lift } })}
+        standIns={playing.standIns[step.exercise] ?? []}
+        onSwap={(lift) =>
+          acts.change({ swapped: { ...changed.swapped, [entryKey(step)]: { lift, set: from } } })
+        }
       />
     </>
   );
@@ -53,7 +63,7 @@ export const More = memo(function More({
 
 /** What can be changed about the lift that is on, and what can be done first. */
 function Changes({
-  place,
+  standing,
   steps,
   done,
   changed,
@@ -63,7 +73,7 @@ function Changes({
 }: Changing & { step: Step; onSwap: () => void }) {
   const { change, skip } = acts;
   const key = entryKey(step);
-  const before = place.before === null ? undefined : steps[place.before];
+  const before = standing.before === null ? undefined : steps[standing.before];
   const extraOf = before ?? step;
   const extraKey = entryKey(extraOf);
   const groups = [...group(steps, (each) => each.group)];
@@ -94,13 +104,13 @@ function Changes({
         Leave the rest of this lift out
       </MenuItem>
       <MenuItem onSelect={onSwap}>Do another lift instead …</MenuItem>
-      {others.length > 0 && <MenuHeading>In each round, first</MenuHeading>}
+      {others.length > 0 && <MenuHeading>Start each round with</MenuHeading>}
       {others.map(([entry, exercise]) => (
         <MenuItem key={entry} onSelect={() => firstInRound(entry)}>
           {exercise}
         </MenuItem>
       ))}
-      {later.length > 0 && <MenuHeading>The rack is taken: first</MenuHeading>}
+      {later.length > 0 && <MenuHeading>Rack taken? Do first</MenuHeading>}
       {later.map(([group, own]) => (
         <MenuItem key={group} onSelect={() => firstGroup(group)}>
           {[...new Set(own.map((each) => each.exercise))].join(" and ")}
@@ -114,17 +124,17 @@ function Swap({
   open,
   onOpenChange,
   name,
+  standIns,
   onSwap,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   name: string;
+  standIns: string[];
   onSwap: (lift: string) => void;
 }) {
   const { data: lifts = [] } = useLifts();
-  const planned = lifts.find((lift) => lift.name === name);
   const [chosen, setChosen] = useState("");
-  const alike = lifts.filter((lift) => lift.name !== name && lift.pattern === planned?.pattern).slice(0, 8);
   const swap = (lift: string) => {
     if (!lift.trim()) return;
     onSwap(lift.trim());
@@ -140,9 +150,9 @@ function Swap({
         >
           <Dialog.Title className="text-xl font-bold">Instead of {name.toLowerCase()}</Dialog.Title>
           <div className="mt-3 flex flex-wrap gap-2">
-            {alike.map((lift) => (
-              <Button key={lift.name} look="quiet" onClick={() => swap(lift.name)}>
-                {lift.name}
+            {standIns.map((lift) => (
+              <Button key={lift} look="quiet" onClick={() => swap(lift)}>
+                {lift}
               </Button>
             ))}
           </div>

@@ -4,7 +4,9 @@ import { RadioGroup } from "radix-ui";
 import { memo, type PointerEvent, useCallback, useState } from "react";
 import type { Bout, Step } from "@/data/client";
 import { useStable } from "@/parts/stable";
-import { countOf, offered, repsSaid } from "./play";
+import { reserveWords } from "@/score/words";
+import { countOf, numberOf } from "@/session/counting";
+import { offered } from "./clock";
 import type { Playing } from "./useSession";
 
 const MOST_RESERVE = 5;
@@ -24,28 +26,32 @@ export function NotesRow({
   bout: Bout | null;
   record: Playing["acts"]["record"];
 }) {
-  const onReps = useCallback((reps: number) => record(index, repsSaid(step, reps)), [record, index, step]);
-  const onReserve = useCallback((reserve: number) => record(index, { reserve }), [record, index]);
-  const reps = bout ? countOf(step, bout) : null;
-  const choice = useStable(offered(step.target, reps), isEqual);
-  const held = step.target?.kind === "hold";
+  const onReps = useCallback((reps: number) => record(index, countOf(step, reps)), [record, index, step]);
+  const onReserve = useCallback(
+    (reserve: number) => record(index, { reserve, or_more: reserve >= MOST_RESERVE }),
+    [record, index],
+  );
+  const reps = bout ? numberOf(step, bout) : null;
+  const choice = useStable(offered(step, reps), isEqual);
+  const held = step.counts === "seconds";
   const [pressed, setPressed] = useState<number | null>(null);
 
   /** Nothing is recorded before the finger lifts: what it slides to must not move away under it. */
   const press = (event: PointerEvent) => {
     const rep = (event.target as Element).closest<HTMLElement>("[data-rep]");
     if (!rep || event.button > 0) return;
-    const said = Number(rep.dataset.rep);
+    const number = Number(rep.dataset.rep);
     const lifted = new AbortController();
     const lift = (at: globalThis.PointerEvent) => {
       lifted.abort();
       setPressed(null);
       if (at.type === "pointercancel") return;
       const under = document.elementFromPoint(at.clientX, at.clientY)?.closest<HTMLElement>("[data-reserve]");
-      const reserve = under ? { reserve: Number(under.dataset.reserve) } : {};
-      record(index, { ...repsSaid(step, said), ...reserve });
+      const left = under ? Number(under.dataset.reserve) : null;
+      const reserve = left === null ? {} : { reserve: left, or_more: left >= MOST_RESERVE };
+      record(index, { ...countOf(step, number), ...reserve });
     };
-    setPressed(said);
+    setPressed(number);
     addEventListener("pointerup", lift, lifted);
     addEventListener("pointercancel", lift, lifted);
   };
@@ -117,15 +123,17 @@ const RepsLeft = memo(function RepsLeft({
   reserve: number | null;
   onReserve: (reserve: number) => void;
 }) {
+  const whole = reserve === null ? null : Math.min(Math.floor(reserve), MOST_RESERVE);
+  const half = reserve !== null && reserve < MOST_RESERVE && reserve % 1 !== 0;
   return (
     <RadioGroup.Root
       aria-label="Reps left"
-      value={reserve === null ? "" : String(Math.min(reserve, MOST_RESERVE))}
+      value={whole === null ? "" : String(whole)}
       onValueChange={(value) => onReserve(Number(value))}
-      className="flex flex-wrap gap-x-0.5 gap-y-1"
+      className="flex flex-wrap gap-y-1 sm:gap-x-0.5"
     >
       {Array.from({ length: MOST_RESERVE + 1 }, (_, left) => {
-        const chosen = reserve !== null && Math.min(reserve, MOST_RESERVE) === left;
+        const chosen = whole === left;
         return (
           <RadioGroup.Item
             // biome-ignore lint/suspicious/noArrayIndexKey: the number is the identity
@@ -146,6 +154,20 @@ const RepsLeft = memo(function RepsLeft({
           </RadioGroup.Item>
         );
       })}
+      {whole !== null && whole < MOST_RESERVE && (
+        <button
+          type="button"
+          aria-pressed={half}
+          aria-label="and a half"
+          onClick={() => onReserve(half ? whole : whole + 0.5)}
+          className={clsx(
+            "h-11 w-9 rounded-card sm:ml-1 sm:w-11 border text-[15px]",
+            half ? "border-work font-bold text-work" : "border-hairline text-faint",
+          )}
+        >
+          ½
+        </button>
+      )}
       <RowName>left</RowName>
     </RadioGroup.Root>
   );
@@ -167,7 +189,9 @@ function DoneInWords({ bout, asks }: { bout: Bout; asks: boolean }) {
   return (
     <>
       {done}
-      {bout.reserve !== null && <span className="text-work">{`, ${bout.reserve} left in the tank`}</span>}
+      {bout.reserve !== null && (
+        <span className="text-work">{`, ${reserveWords(bout)} left in the tank`}</span>
+      )}
       {bout.reserve === null && asks && <span className="font-normal text-faint">. How many were left?</span>}
     </>
   );

@@ -26,7 +26,7 @@ export function WhatHappened({
   className,
 }: {
   playing: Playing;
-  slowing: { times: number; left: number }[];
+  slowing: Schemas["Slowing"][];
   className?: string;
 }) {
   const { steps, done, acts } = playing;
@@ -51,6 +51,11 @@ export function WhatHappened({
         </h2>
         <TakeBack playing={playing} />
       </div>
+      {playing.asking && (
+        <p role="status" className="mb-2 border-l-4 border-look pl-3 text-[15px]">
+          How many did you get? Tap the last rep done, or type it.
+        </p>
+      )}
       <NotesRow key={subject} step={step} index={subject} bout={bout} record={record} />
       <p className="mt-2 text-[15px] text-faint" id={`${heading}-ended`}>
         Ended because
@@ -77,9 +82,9 @@ export function WhatHappened({
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
-      {bout && bout.ended === null && (
+      {bout && bout.ended === null && !step.warm_up && (
         <p className="mt-2 border-l-4 border-look pl-3 text-[15px]">
-          {step.target?.kind === "hold" ? "Held shorter" : "Fewer reps"} than planned: what ended it?
+          {step.counts === "seconds" ? "Held shorter" : "Fewer reps"} than planned: what ended it?
         </p>
       )}
       <AdviceNote playing={playing} />

@@ -1,50 +1,56 @@
 import type { Position } from "@/data/client";
-import { placeKey } from "@/data/overlay";
-import type { Adjustments } from "./adjusting";
-import type { BoutDone } from "./play";
+import type { BoutDone } from "@/session/done";
+import type { Adjustments } from "@/session/played";
+import { positionKey } from "@/session/position";
 
 interface Turn<T> {
   before: T;
   after: T;
 }
 
-/** One thing the lifter said: about a bout, about the rest of the session, or both at once. */
-export interface Said {
+/** One thing the lifter did: about a bout, about the rest of the session, or both at once. */
+export interface Action {
   bout?: Turn<BoutDone | null> & { position: Position };
   changes?: Turn<Adjustments>;
 }
 
-/** What was said of a session on this device, and what was taken back of it. The latest stands last. */
+/** What was done about a session on this device, and what was taken back of it. The latest stands last. */
 export interface History {
-  past: Said[];
-  future: Said[];
+  past: Action[];
+  future: Action[];
 }
 
-export const NOTHING_SAID: History = { past: [], future: [] };
+export const NO_HISTORY: History = { past: [], future: [] };
 
 const MOST = 60;
 
-const samePlace = (one: { position: Position }, other: { position: Position }) =>
-  placeKey(one.position) === placeKey(other.position);
+const samePosition = (one: { position: Position }, other: { position: Position }) =>
+  positionKey(one.position) === positionKey(other.position);
 
-/** Add a word. Words about one bout, one after the other, are one: taken back together. */
-export function withSaid({ past }: History, said: Said): History {
+/** Add an action. Actions about one bout, one after the other, are one: taken back together. */
+export function withAction({ past }: History, action: Action): History {
   const last = past.at(-1);
-  if (last?.bout && said.bout && !last.changes && !said.changes && samePlace(last.bout, said.bout)) {
-    const joined = { bout: { ...said.bout, before: last.bout.before } };
+  if (last?.bout && action.bout && !last.changes && !action.changes && samePosition(last.bout, action.bout)) {
+    const joined = { bout: { ...action.bout, before: last.bout.before } };
     return { past: [...past.slice(0, -1), joined], future: [] };
   }
-  return { past: [...past, said].slice(-MOST), future: [] };
+  return { past: [...past, action].slice(-MOST), future: [] };
 }
 
-/** Take the last word back. */
-export function undone({ past, future }: History): { history: History; said: Said | undefined } {
-  const said = past.at(-1);
-  return { history: said ? { past: past.slice(0, -1), future: [...future, said] } : { past, future }, said };
+/** Take the last action back. */
+export function undone({ past, future }: History): { history: History; action: Action | undefined } {
+  const action = past.at(-1);
+  return {
+    history: action ? { past: past.slice(0, -1), future: [...future, action] } : { past, future },
+    action,
+  };
 }
 
-/** Say again what was taken back last. */
-export function redone({ past, future }: History): { history: History; said: Said | undefined } {
-  const said = future.at(-1);
-  return { history: said ? { past: [...past, said], future: future.slice(0, -1) } : { past, future }, said };
+/** Do again what was taken back last. */
+export function redone({ past, future }: History): { history: History; action: Action | undefined } {
+  const action = future.at(-1);
+  return {
+    history: action ? { past: [...past, action], future: future.slice(0, -1) } : { past, future },
+    action,
+  };
 }

@@ -1,20 +1,21 @@
 import { useRef } from "react";
 import { useShortcut } from "@/app/shortcuts";
-import { repsSaid } from "./play";
+import { countOf } from "@/session/counting";
 import { subjectOf } from "./subject";
 import type { Playing } from "./useSession";
 
 const TYPING_ON = 800;
+const MOST_HALVED = 9;
 
 /** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
 export function useFloorKeys(playing: Playing) {
-  const { place, steps } = playing;
+  const { standing, steps, done } = playing;
   const { advance, record, addRest, undo, redo, tap, pause, skip } = playing.acts;
-  const step = place.work === null ? undefined : steps[place.work];
-  const counting = place.mode === "working" && step?.tempo != null;
+  const step = standing.work === null ? undefined : steps[standing.work];
+  const counting = standing.mode === "working" && step?.tempo != null;
   const subject = subjectOf(playing);
-  const typed = useRef({ text: "", at: 0 });
-  const on = place.work !== null || subject !== null;
+  const typed = useRef({ text: "", at: 0, about: subject });
+  const on = standing.work !== null || subject !== null;
 
   useShortcut(
     "space",
@@ -39,11 +40,11 @@ export function useFloorKeys(playing: Playing) {
     (event) => {
       if (subject === null) return;
       const digit = event.code.slice(-1);
-      const quick = event.timeStamp - typed.current.at < TYPING_ON;
+      const quick = typed.current.about === subject && event.timeStamp - typed.current.at < TYPING_ON;
       const text = (quick ? typed.current.text : "") + digit;
-      typed.current = { text: text.slice(-2), at: event.timeStamp };
+      typed.current = { text: text.slice(-2), at: event.timeStamp, about: subject };
       const about = steps[subject];
-      if (about) record(subject, repsSaid(about, Number(typed.current.text)));
+      if (about) record(subject, countOf(about, Number(typed.current.text)));
     },
     on,
   );
@@ -53,7 +54,19 @@ export function useFloorKeys(playing: Playing) {
     "Shift 0 – 9",
     "Reps left",
     (event) => {
-      if (subject !== null) record(subject, { reserve: Number(event.code.slice(-1)) });
+      const reserve = Number(event.code.slice(-1));
+      if (subject !== null) record(subject, { reserve, or_more: false });
+    },
+    on,
+  );
+  useShortcut(
+    "h",
+    "H",
+    "Half a rep more left, or not",
+    () => {
+      const left = subject === null ? null : (done.get(subject)?.bout.reserve ?? null);
+      if (subject === null || left === null || left >= MOST_HALVED) return;
+      record(subject, { reserve: left % 1 ? Math.floor(left) : left + 0.5 });
     },
     on,
   );

@@ -5,7 +5,7 @@ import { Button } from "@/parts/Button";
 import { Field } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
 import { plain } from "@/score/words";
-import { Listed } from "./Kit";
+import { Listed } from "./Listed";
 import { number } from "./lists";
 
 type Kit = Schemas["Kit-Output"];

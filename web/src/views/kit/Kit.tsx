@@ -8,6 +8,7 @@ import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
 import { plain } from "@/score/words";
 import { Bands } from "./Bands";
+import { Listed } from "./Listed";
 import { number, readNumbers } from "./lists";
 import { Rack } from "./Rack";
 import { You } from "./You";
@@ -407,49 +408,5 @@ function PlaceKit({ place, onKeep }: { place: Place; onKeep: (change: Change) =>
 
       <Bands kit={kit} onChange={change} />
     </>
-  );
-}
-
-/** A list of things of the kit, each a row of fields, with a way to add and to remove. */
-export function Listed<T>({
-  title,
-  items,
-  name,
-  onAdd,
-  onRemove,
-  children,
-}: {
-  title: string;
-  items: readonly T[];
-  name: (item: T) => string;
-  onAdd: () => void;
-  onRemove: (at: number) => void;
-  children: (item: T, at: number) => React.ReactNode;
-}) {
-  return (
-    <section aria-label={title}>
-      <div className="flex items-center justify-between">
-        <h2 className="text-lg font-bold">{title}</h2>
-        <button type="button" onClick={onAdd} className="min-h-11 underline underline-offset-4">
-          Add
-        </button>
-      </div>
-      <ul className="divide-y divide-hairline border-y border-hairline">
-        {items.map((item, at) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: names change while they are typed; the place is the identity
-          <li key={at} className="flex flex-wrap items-end gap-3 py-2.5">
-            {children(item, at)}
-            <button
-              type="button"
-              aria-label={`Remove ${name(item)}`}
-              onClick={() => onRemove(at)}
-              className="min-h-11 px-2 text-[15px] text-faint underline underline-offset-4"
-            >
-              Remove
-            </button>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

@@ -1,11 +1,9 @@
-import { useState } from "react";
-import { answer, client, type Schemas } from "@/data/client";
+import { client, type Schemas } from "@/data/client";
 import { useKitChange } from "@/data/queries";
-import { Button } from "@/parts/Button";
 import { Trouble } from "@/parts/Notice";
+import { WeighIn } from "@/parts/WeighIn";
 import { plain } from "@/score/words";
 import { fullDate, isoDate } from "../dates";
-import { number } from "./lists";
 
 const SCHOOLS: [string, string][] = [
   ["few big jumps", "few big jumps"],
@@ -13,12 +11,17 @@ const SCHOOLS: [string, string][] = [
   ["", "none planned"],
 ];
 
+const ORDERS: [Schemas["PlateOrder"], string][] = [
+  ["big plates inside", "big ones inside"],
+  ["fewest plates moved", "so that the fewest move"],
+];
+
 /** The lifter: body weight from day to day, the unit they think in, how long they have trained, how they warm up. */
 export function You({ lifter }: { lifter: Schemas["Self"] }) {
   const keep = useKitChange((self: Schemas["SelfToKeep"]) => client.PUT("/api/kit/lifter", { body: self }));
-  const { unit, training_since, warm_ups } = lifter;
+  const { unit, training_since, warm_ups, plate_order } = lifter;
   const put = (part: Partial<Schemas["SelfToKeep"]>) =>
-    keep.mutate({ unit, training_since, warm_ups, ...part });
+    keep.mutate({ unit, training_since, warm_ups, plate_order, ...part });
   const box = "min-h-11 rounded-card border border-hairline bg-paper px-3";
   return (
     <aside className="space-y-5 border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
@@ -50,6 +53,23 @@ export function You({ lifter }: { lifter: Schemas["Self"] }) {
         </select>
       </label>
       <label className="flex items-center justify-between gap-3">
+        Hang plates
+        <select
+          value={plate_order}
+          onChange={(event) => put({ plate_order: event.target.value as Schemas["PlateOrder"] })}
+          className={box}
+        >
+          {ORDERS.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="text-sm text-faint">
+        With less than a minute to change, plates are always hung so that the change is quick.
+      </p>
+      <label className="flex items-center justify-between gap-3">
         Training since
         <input
           type="date"
@@ -68,50 +88,12 @@ export function You({ lifter }: { lifter: Schemas["Self"] }) {
 }
 
 function Weighing({ weighed }: { weighed: Schemas["Weighed"][] }) {
-  const [typed, setTyped] = useState("");
-  const [on, setOn] = useState(() => isoDate(new Date()));
-  const add = useKitChange((kg: number) =>
-    answer(
-      client
-        .PUT("/api/kit/body-weight", { params: { query: { on } }, body: { kg } })
-        .then((sent) => ({ ...sent, data: sent.error ? undefined : true })),
-    ),
-  );
   const forget = useKitChange((day: string) =>
     client.DELETE("/api/kit/body-weight/{on}", { params: { path: { on: day } } }),
   );
-  const kg = number(typed);
   return (
     <section aria-label="Body weight">
-      <form
-        className="flex flex-wrap items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          add.mutate(kg, { onSuccess: () => setTyped("") });
-        }}
-      >
-        <label>
-          <span className="block text-faint">Body weight, kg</span>
-          <input
-            inputMode="decimal"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            className="min-h-11 w-24 rounded-card border border-hairline bg-paper px-3 font-semibold"
-          />
-        </label>
-        <input
-          type="date"
-          aria-label="Weighed on"
-          value={on}
-          max={isoDate(new Date())}
-          onChange={(event) => setOn(event.target.value)}
-          className="min-h-11 rounded-card border border-hairline bg-paper px-2"
-        />
-        <Button type="submit" disabled={!(kg > 0) || !on}>
-          Note it
-        </Button>
-      </form>
-      {add.error && <Trouble error={add.error} />}
+      <WeighIn today={isoDate(new Date())} days />
       <ul className="mt-2">
         {weighed.slice(0, 6).map((each) => (
           <li key={each.on} className="flex items-center justify-between">

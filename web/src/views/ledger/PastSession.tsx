@@ -1,13 +1,13 @@
-import { group } from "d3-array";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import type { NextLoad, Schemas } from "@/data/client";
 import { usePastSession, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { bodyWords, doneWords, kilograms, plain, sideWords } from "@/score/words";
-import { fullDate, isoDate } from "../dates";
+import { bodyWords, kilograms, plain } from "@/score/words";
+import { fullDate } from "../dates";
+import { Bouts } from "./Bouts";
 
 type Past = Schemas["PastSession"];
 
@@ -42,13 +42,8 @@ function Session({ session }: { session: Past }) {
 function PlanAgain({ session }: { session: Past }) {
   const save = useSavePlan();
   const go = useNavigate();
-  const week = new Date();
-  week.setDate(week.getDate() + 7);
-  const again = () =>
-    save.mutate(
-      { id: newId(), written: session.written, plannedOn: isoDate(week) },
-      { onSuccess: () => go("/") },
-    );
+  const { written, slot, again_on: plannedOn } = session;
+  const again = () => save.mutate({ id: newId(), written, plannedOn, slot }, { onSuccess: () => go("/") });
   return (
     <div>
       <Button onClick={again} disabled={save.isPending}>
@@ -62,14 +57,14 @@ function PlanAgain({ session }: { session: Past }) {
 function AddedUp({ session }: { session: Past }) {
   const { tally, before } = session;
   const cell = "py-1.5 text-right whitespace-nowrap";
-  const then = new Map(before?.tally.lifts.map((lift) => [lift.exercise + lift.setup.items.join(), lift]));
+  const then = new Map(before?.tally.lifts.map((lift) => [lift.lift_id + lift.setup.items.join(), lift]));
   return (
     <section aria-labelledby="added-up">
       <h2 id="added-up" className="text-xl font-bold">
         Added up
       </h2>
       <p className="text-faint">
-        {session.minutes} min on the floor, {tally.reps} reps,{" "}
+        {session.minutes} min on the floor, {tally.sets} sets, {tally.reps} reps,{" "}
         <b className="text-ink">{kilograms(tally.tonnage_kg)}</b>
         {before && (
           <>
@@ -77,7 +72,7 @@ function AddedUp({ session }: { session: Past }) {
             {kilograms(before.tally.tonnage_kg)}
           </>
         )}
-        .
+        {tally.warm_ups > 0 && `; ${tally.warm_ups} warm-up bouts are not counted`}.
       </p>
       <div className="mt-3 overflow-x-auto">
         <table className="w-full border-t border-ink">
@@ -87,6 +82,7 @@ function AddedUp({ session }: { session: Past }) {
               <th className="text-right font-normal" colSpan={2}>
                 Tonnage <span className="sr-only">now and last time</span>
               </th>
+              <th className="pl-6 text-right font-normal">Hard sets</th>
               <th className="pl-6 text-right font-normal" colSpan={2}>
                 Average load
               </th>
@@ -97,15 +93,18 @@ function AddedUp({ session }: { session: Past }) {
           </thead>
           <tbody>
             {tally.lifts.map((lift) => {
-              const last = then.get(lift.exercise + lift.setup.items.join());
+              const last = then.get(lift.lift_id + lift.setup.items.join());
               return (
-                <tr key={lift.exercise + lift.setup.items.join()} className="border-t border-hairline">
+                <tr key={lift.lift_id + lift.setup.items.join()} className="border-t border-hairline">
                   <th scope="row" className="py-1.5 pr-4 text-left font-semibold">
                     {lift.exercise}{" "}
                     <span className="font-normal text-faint">{lift.setup.items.join(", ")}</span>
                   </th>
                   <td className={`${cell} font-semibold`}>{kilograms(lift.tonnage_kg)}</td>
                   <td className={`${cell} pl-3 text-faint`}>{last ? kilograms(last.tonnage_kg) : "–"}</td>
+                  <td className={`${cell} pl-6`}>
+                    {lift.hard_sets} of {lift.sets}
+                  </td>
                   <td className={`${cell} pl-6 font-semibold`}>
                     {lift.average_kg === null ? "–" : kilograms(lift.average_kg)}
                   </td>
@@ -121,9 +120,8 @@ function AddedUp({ session }: { session: Past }) {
         </table>
       </div>
       <p className="mt-2 text-sm text-faint">
-        Bold is this session, faint the last of the same name. The estimated max is of the whole weight moved,
-        from the first fresh bout; the range is how far the published formulas and a rep misjudged could be
-        off.
+        Bold is this session, faint the one before it. The estimated max is of the whole weight moved, from
+        the first fresh bout; the range is how far the published formulas and a rep misjudged could be off.
       </p>
     </section>
   );
@@ -131,7 +129,7 @@ function AddedUp({ session }: { session: Past }) {
 
 const estimateWords = (estimate: Schemas["Estimate"] | null) =>
   estimate
-    ? `${plain(Math.round(estimate.kg * 10) / 10)} (${Math.round(estimate.low)}–${Math.round(estimate.high)})`
+    ? `${estimate.at_least ? "at least " : ""}${plain(Math.round(estimate.kg * 10) / 10)} (${Math.round(estimate.low)}–${Math.round(estimate.high)})`
     : "–";
 
 const MOVES: Record<NextLoad["move"], string> = {
@@ -152,7 +150,7 @@ function NextLoads({ loads }: { loads: NextLoad[] }) {
       <div className="mt-2 border-t border-ink">
         {loads.map((load) => (
           <article
-            key={load.exercise + load.setup.items.join()}
+            key={`${load.group}.${load.entry} ${load.exercise}`}
             className="grid gap-x-6 border-b border-hairline py-3 sm:grid-cols-[14rem_12rem_1fr]"
           >
             <h3 className="font-semibold">{load.exercise}</h3>
@@ -175,63 +173,5 @@ function NextLoads({ loads }: { loads: NextLoad[] }) {
         ))}
       </div>
     </section>
-  );
-}
-
-function Bouts({ session }: { session: Past }) {
-  const entries = group(session.bouts, ({ bout }) => `${bout.position.group}.${bout.position.entry}`);
-  return (
-    <section aria-labelledby="bouts">
-      <div className="flex items-baseline justify-between border-b border-ink pb-1">
-        <h2 id="bouts" className="text-xl font-bold">
-          Every bout
-        </h2>
-        <Link to={`/floor/${session.id}`} className="text-[15px] underline underline-offset-4">
-          Open on the Floor
-        </Link>
-      </div>
-      <div className="grid gap-x-12 md:grid-cols-2">
-        {[...entries.values()].map((bouts) => (
-          <Entry key={bouts[0]?.bout.exercise} bouts={bouts} />
-        ))}
-      </div>
-    </section>
-  );
-}
-
-function Entry({ bouts }: { bouts: Schemas["LedgerBout"][] }) {
-  const first = bouts[0]?.bout;
-  if (!first) return null;
-  return (
-    <div className="py-4">
-      <h3 className="font-bold">
-        {first.exercise} <span className="font-normal text-faint">{first.setup.items.join(", ")}</span>
-      </h3>
-      <table className="mt-1 w-full text-[15px]">
-        <thead className="sr-only">
-          <tr>
-            <th>Set</th>
-            <th>Asked</th>
-            <th>Done</th>
-            <th>Ended</th>
-          </tr>
-        </thead>
-        <tbody>
-          {bouts.map(({ bout, asked }) => (
-            <tr key={Object.values(bout.position).join(".")} className="border-t border-hairline">
-              <td className="w-16 py-1 text-faint">
-                {bout.position.bout === 1 ? bout.position.set : ""}
-                {sideWords(bout.side)}
-              </td>
-              <td className="w-2/5 text-faint">{asked}</td>
-              <td className="font-semibold">{doneWords(bout, false)}</td>
-              <td className={bout.ended === "target met" ? "text-faint" : "text-work"}>
-                {bout.ended === "target met" ? "" : bout.ended}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
   );
 }

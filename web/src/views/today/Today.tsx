@@ -7,6 +7,7 @@ import { Builds } from "@/parts/Builds";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
+import { WeighIn } from "@/parts/WeighIn";
 import { bodyWords, kilograms, minutes, plain } from "@/score/words";
 import { dayWords } from "../dates";
 
@@ -28,6 +29,15 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
     <div className="mx-auto grid max-w-6xl gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[1fr_17rem]">
       <div className="space-y-12">
         {view.started && <Underway session={view.started} />}
+        {view.body_weight_missing && (
+          <section className="border-l-4 border-look pl-4">
+            <p className="mb-2">
+              These lifts move your body weight, and Fortis does not know it yet. Their maxes and some loads
+              wait for it.
+            </p>
+            <WeighIn today={view.on} />
+          </section>
+        )}
         {first && <Due session={first} today={view.on} primary={!view.started} />}
         {others.map((session) => (
           <Due key={session.id} session={session} today={view.on} primary={false} />
@@ -103,8 +113,8 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
           <p className="text-faint first-letter:uppercase">{dayWords(session.planned_on ?? today, today)}</p>
           <h1 className="text-3xl font-bold tracking-tight">{session.title}</h1>
           <p className="mt-1 text-faint">
-            about <b className="text-ink">{minutes(session.tally.seconds)}</b>, {session.tally.reps} reps,{" "}
-            {kilograms(session.tally.tonnage_kg)}
+            about <b className="text-ink">{minutes(session.costing.seconds)}</b>, {session.costing.reps} reps,{" "}
+            {kilograms(session.costing.tonnage_kg)}
           </p>
         </div>
         <div className="flex w-full gap-2 sm:w-auto">
@@ -155,7 +165,7 @@ function Lift({ lift }: { lift: LiftLine }) {
         {lift.loads.length ? (
           <Loads loads={lift.loads} />
         ) : (
-          <span className="text-lg text-faint">load of the day</span>
+          <span className="text-lg text-faint">choose on the day</span>
         )}
       </p>
       <p className="text-[15px]">{lift.written}</p>

@@ -1,7 +1,7 @@
 import type { Step } from "@/data/client";
-import { placeKey } from "@/data/overlay";
-import { type Adjustments, entryKey, oneMore } from "./adjusting";
-import type { Done } from "./play";
+import type { Done } from "@/session/done";
+import { type Adjustments, oneMore } from "@/session/played";
+import { entryKey, positionKey } from "@/session/position";
 
 /** When the round and the block that are on were begun, in milliseconds. Kept with the mark on this device. */
 export interface Begun {
@@ -102,6 +102,6 @@ export function afterBout(
     return oneMore(changed, entries);
   }
   if (!timeIsLeft && left.length)
-    return { skipped: [...changed.skipped, ...left.map((each) => placeKey(steps[each] as Step))] };
+    return { skipped: [...changed.skipped, ...left.map((each) => positionKey(steps[each] as Step))] };
   return undefined;
 }

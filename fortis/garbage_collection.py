@@ -3,7 +3,7 @@
 import gc
 
 
-def relax() -> None:
+def collect_less_often() -> None:
     """Look for garbage less often than Python does by itself.
 
     A session of 300 lines is some 15,000 small frozen values in which nothing ever points in a circle. At the

@@ -1,0 +1,333 @@
+"""The loads of one line of a plan, settled bout by bout: what was wanted, what can be built, and why."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from decimal import Decimal
+
+from fortis.core.basis import Basis, Carried
+from fortis.core.exercises import Exercise, LoadKind
+from fortis.core.loading.moved import body_part
+from fortis.core.loading.nearest import Build, nearest
+from fortis.core.loading.resistance import resistance_of
+from fortis.core.reason import Reason
+from fortis.core.strength.estimate import Estimate, load_for, multiplier
+from fortis.core.strength.momentary import Asked, Expected, expect
+from fortis.core.structure.model import (
+    BodyPlus,
+    FixedReps,
+    LastTime,
+    LoadTarget,
+    OfPrevious,
+    OfTop,
+    Percent,
+    RepMax,
+    RepRange,
+    Shift,
+    Weight,
+    WeightRange,
+    describe_shift,
+    planned_reserve,
+)
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
+from fortis.core.units import Unit, plain, to_kg
+
+LEAST_EFFECT = 0.75
+"""Reps left that rounding has to move before it is told."""
+USUAL_RESERVE = 2
+"""Reps left where a plan names neither load nor effort (common practice for working sets)."""
+RELATED_SPREAD = 0.06
+"""How much further off the max of another set-up of the lift may be: a belt, a higher handle (common practice)."""
+
+
+def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
+    """The bout that stands for a line when its load is judged: the first of the heaviest, not a relative one."""
+    own = [bout for bout in bouts if not isinstance(bout.load, OfTop | OfPrevious)] or bouts
+
+    def weight(bout: PlannedBout) -> Decimal:
+        if bout.settled:
+            return bout.settled.kg
+        match bout.load:
+            case Weight(kg=kg) | BodyPlus(kg=kg):
+                return kg
+            case Percent(percent=percent):
+                return percent
+        return Decimal(0)
+
+    return max(own, key=weight)
+
+
+def share_of_max(load: LoadTarget | None) -> tuple[float, str] | None:
+    """The share of the estimated max that a load asks for, and how it is told; None where it asks for none."""
+    match load:
+        case Percent(percent=percent, of=None):
+            return float(percent) / 100, f"{plain(percent)} %"
+        case RepMax(reps=reps):
+            return 1 / multiplier(reps), f"{reps}RM"
+    return None
+
+
+@dataclass
+class _Wanted:
+    """A load before rounding, with why."""
+
+    kg: Decimal
+    reasons: tuple[Reason, ...] = ()
+
+
+class LineLoads:
+    """One line on its way through the session: what its top set and its last bout weighed so far."""
+
+    def __init__(self, basis: Basis, first: PlannedSet, lead: PlannedBout, carried: Carried | None) -> None:
+        self.basis = basis
+        self.exercise: Exercise = first.lift
+        self.body = self.exercise.load_kind is LoadKind.BODY or isinstance(lead.load, BodyPlus)
+        self.part = body_part(self.exercise, self.body, basis.body_kg)
+        self.max = basis.estimates.get(first.key)
+        self.max_of = ""
+        if self.max is None:
+            self._borrow_max(first)
+        self.resistance = resistance_of(first.setup, basis.kit)
+        self.effect_told = False
+        self.last = basis.last.get(first.key)
+        self.carried = carried
+        self.cut = self._cut_of_shares(lead)
+        self.top: Decimal | None = None
+        self.previous: Decimal | None = None
+        self.first_of_set = True
+
+    def _borrow_max(self, first: PlannedSet) -> None:
+        """Where no max is known with this set-up, the best with another is a guide: flagged, and less sure."""
+        lift, _ = first.key
+        others = {setup: max_ for (other, setup), max_ in self.basis.estimates.items() if other == lift}
+        if others:
+            setup = max(others, key=lambda each: others[each].kg)
+            self.max = others[setup].widened(RELATED_SPREAD)
+            self.max_of = f"with {setup}" if setup else "without this set-up"
+
+    def _cut_of_shares(self, lead: PlannedBout) -> Decimal:
+        """What a miss takes off shares of the max: nothing where the max has come down as far by itself."""
+        if self.carried is None or self.carried.kg >= self.carried.was_kg:
+            return Decimal(1)
+        share = share_of_max(lead.load)
+        by_max = self._of_max(share[0]) if share else None
+        if not by_max or by_max <= self.carried.kg:
+            return Decimal(1)
+        return self.carried.kg / by_max
+
+    def end_set(self) -> None:
+        """Be done with a set."""
+        self.first_of_set = True
+
+    def settle(self, bout: PlannedBout) -> PlannedBout:
+        """A bout with its load settled, where it can be."""
+        wanted = self._wanted(bout)
+        self.first_of_set = False
+        if wanted is None:
+            self.previous = None
+            return bout
+        build = self._build(wanted.kg, typed=isinstance(bout.load, BodyPlus))
+        if not isinstance(bout.load, OfTop | OfPrevious):
+            self.top = max(build.kg, self.top if self.top is not None else build.kg)
+        self.previous = build.kg
+        return bout.model_copy(update={"settled": self._settled(wanted, build)})
+
+    def _build(self, wanted: Decimal, *, typed: bool) -> Build:
+        """What can be built; help is taken as typed, and nothing hangs from who is lifted bare."""
+        bare = self.body and wanted <= 0 and (typed or self.exercise.load_kind is not LoadKind.BODY)
+        if self.basis.kit is None or bare:
+            return Build(kg=wanted)
+        return nearest(self.basis.kit, self.exercise, wanted)
+
+    def _settled(self, wanted: _Wanted, build: Build) -> Settled:
+        percent = self._percent(build.kg)
+        reasons = wanted.reasons
+        if abs(build.kg - wanted.kg) >= Decimal("0.05"):
+            reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
+        pulls = self.resistance if self.resistance.top_kg else None
+        return Settled(
+            kg=build.kg,
+            wanted_kg=wanted.kg,
+            percent=percent,
+            bar=build.bar,
+            bar_kg=build.bar_kg,
+            sleeve=build.sleeve,
+            body=self.body,
+            bottom_kg=build.kg + pulls.bottom_kg if pulls else None,
+            top_kg=build.kg + pulls.top_kg if pulls else None,
+            mean_kg=build.kg + pulls.mean_kg if pulls else None,
+            reasons=reasons,
+        )
+
+    def with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
+        """Say once what rounded loads do to the reps of a set, where its reps are fixed and a max is known."""
+        loads = [bout.settled for bout in each.bouts]
+        if self.effect_told or self.max is None or self.max_of or self.part is None or not all(loads):
+            return each
+        text = _effect_of_rounding(each, self.max, float(self.part))
+        if not text:
+            return each
+        self.effect_told = True
+        first = each.bouts[0]
+        assert first.settled is not None
+        reason = Reason(code="rounding effect", text=text)
+        told = first.settled.model_copy(update={"reasons": (*first.settled.reasons, reason)})
+        return each.model_copy(update={"bouts": (first.model_copy(update={"settled": told}), *each.bouts[1:])})
+
+    def _percent(self, kg: Decimal) -> Decimal | None:
+        if self.max is None or self.part is None or not self.max.kg:
+            return None
+        return _tenth(float(kg + self.part) / self.max.kg * 100)
+
+    def _of_max(self, share: float) -> Decimal | None:
+        """A share of the max as a load to handle: body weight moved is taken off."""
+        if self.max is None or self.part is None:
+            return None
+        return _tenth(self.max.kg * share - float(self.part))
+
+    def _wanted(self, bout: PlannedBout) -> _Wanted | None:
+        wanted = self._asked(bout)
+        if wanted and bout.climbed:
+            kg = self._shifted(wanted.kg, bout.climbed)
+            return None if kg is None else _Wanted(kg, wanted.reasons)
+        return wanted
+
+    def _asked(self, bout: PlannedBout) -> _Wanted | None:
+        match bout.load:
+            case Weight(kg=kg) | BodyPlus(kg=kg):
+                return self._written(kg)
+            case WeightRange(low=low, high=high, unit=unit):
+                return self._within(bout, to_kg(low, Unit(unit)), to_kg(high, Unit(unit)))
+            case Percent(percent=percent, of=Weight(kg=kg)):
+                return self._of_chosen(percent, kg)
+            case Percent() | RepMax() as load if share := share_of_max(load):
+                return self._share(*share)
+            case LastTime(shift=shift) if self.last is not None:
+                return self._from_last(self.last, shift)
+            case OfTop(shift=shift):
+                return self._relative(self.top, shift, "the top set")
+            case OfPrevious(shift=shift):
+                return self._relative(self.previous, shift, "the bout before")
+        return self._by_effort(bout)
+
+    def _written(self, kg: Decimal) -> _Wanted:
+        if self.carried is None:
+            return _Wanted(kg)
+        if self.body or not self.carried.was_kg:
+            return _Wanted(kg + self.carried.kg - self.carried.was_kg, self.carried.reasons)
+        if kg == self.carried.was_kg:
+            return _Wanted(self.carried.kg, self.carried.reasons)
+        return _Wanted(kg * self.carried.kg / self.carried.was_kg, self.carried.reasons)
+
+    def _of_chosen(self, percent: Decimal, max_kg: Decimal) -> _Wanted:
+        kg = max_kg * percent / 100
+        text = f"{plain(percent)} % of the chosen {plain(max_kg)} kg is {plain(round(kg, 2))} kg."
+        return _Wanted(kg, (Reason(code="share of max", text=text, values={"max_kg": max_kg, "kg": kg}),))
+
+    def _share(self, share: float, words: str) -> _Wanted | None:
+        kg = self._of_max(share)
+        if kg is None or self.max is None:
+            return None
+        text = f"{words} of {self._max_words()} is {plain(kg)} kg."
+        reason = Reason(code="share of max", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
+        if self.carried and self.cut < 1:
+            return _Wanted(kg * self.cut, (reason, *self.carried.reasons))
+        return _Wanted(kg, (reason,))
+
+    def _max_words(self) -> str:
+        """The max that shares are taken of; one borrowed from another set-up is told with its range."""
+        assert self.max is not None
+        if not self.max_of:
+            return f"an estimated max of {self.max.kg:.1f} kg"
+        low, high = f"{self.max.low:.0f}", f"{self.max.high:.0f}"
+        return f"a max of about {self.max.kg:.1f} kg {self.max_of} ({low} to {high}, a guide only)"
+
+    def _shifted(self, kg: Decimal, shift: Shift) -> Decimal | None:
+        """A load moved by a shift. A share is one of the whole weight moved; None where that is not known."""
+        if shift.unit != "%":
+            return kg + shift.kg
+        if self.part is None:
+            return None
+        return (kg + self.part) * (1 + shift.amount / 100) - self.part
+
+    def _relative(self, base: Decimal | None, shift: Shift, words: str) -> _Wanted | None:
+        kg = None if base is None else self._shifted(base, shift)
+        if base is None or kg is None:
+            return None
+        whole = f"{plain(base)} kg" if not self.part else f"{plain(round(base + self.part, 1))} kg moved"
+        text = f"{describe_shift(shift)} from the {whole} of {words}."
+        return _Wanted(kg, (Reason(code="relative", text=text, values={"base_kg": base}),))
+
+    def _from_last(self, last: Decimal, shift: Shift | None) -> _Wanted | None:
+        kg = self._shifted(last, shift) if shift else last
+        if kg is None:
+            return None
+        text = f"{describe_shift(shift)} from" if shift else "As heavy as"
+        text += f" the {plain(last)} kg of last time with this set-up."
+        return _Wanted(kg, (Reason(code="last time", text=text, values={"last_kg": last}),))
+
+    def _within(self, bout: PlannedBout, low: Decimal, high: Decimal) -> _Wanted:
+        guess = self._by_effort(bout)
+        if guess is None:
+            return _Wanted(low)
+        return _Wanted(min(max(guess.kg, low), high), guess.reasons)
+
+    def _by_effort(self, bout: PlannedBout) -> _Wanted | None:
+        """A load for the reps and the reserve asked, where the plan names none."""
+        if not self.first_of_set:
+            return None if self.previous is None else _Wanted(self.previous)
+        if self.carried:
+            return _Wanted(self.carried.kg, self.carried.reasons)
+        if self.exercise.load_kind is LoadKind.BODY:
+            return _Wanted(Decimal(0))
+        match bout.reps:
+            case FixedReps(count=reps) | RepRange(low=reps):
+                pass
+            case _:
+                return None
+        reserve = planned_reserve(bout.effort)
+        left = float(USUAL_RESERVE if reserve is None else reserve)
+        if self.max is None or (kg := self._of_max(load_for(1.0, reps, left))) is None:
+            return None
+        max_words = self._max_words()
+        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {reps} leaving {left:g}."
+        return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
+
+
+def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> str:
+    """What the built loads do to the reps of a set beside the wanted ones; empty where it is little."""
+
+    def expected(of: Callable[[Settled], Decimal]) -> list[Expected]:
+        asked = []
+        for bout in each.bouts:
+            assert bout.settled is not None
+            share = (float(of(bout.settled)) + body_part) / max_.kg
+            reps = bout.reps.count if isinstance(bout.reps, FixedReps) else None
+            asked.append(Asked(max(share, 0.05), reps, bout.rest))
+        return expect(asked)
+
+    if not all(isinstance(bout.reps, FixedReps) for bout in each.bouts):
+        return ""
+    wanted, built = expected(lambda load: load.wanted_kg), expected(lambda load: load.kg)
+    short = [at for at, (one, other) in enumerate(zip(wanted, built, strict=True)) if other.reps < one.reps]
+    if short:
+        many, first = len(each.bouts), short[0] + 1
+        which = "the set" if many == 1 else f"bout {first} of {many}"
+        return f"As built, {which} is likely to fall short: {built[short[0]].reps} of {wanted[short[0]].reps} reps."
+    fewer = wanted[-1].left - built[-1].left
+    if abs(fewer) < LEAST_EFFECT:
+        return ""
+    return f"As built, about {abs(fewer):.0f} {'fewer' if fewer > 0 else 'more'} left at the end of a set."
+
+
+def _tenth(number: float) -> Decimal:
+    return Decimal(str(round(number, 1)))
+
+
+def _rounding(wanted: Decimal, kg: Decimal, percent: Decimal | None, asked: Decimal | None) -> Reason:
+    """Say what the kit did to the load, and to the percentage."""
+    text = f"{plain(round(wanted, 2))} kg cannot be built here; the nearest is {plain(kg)} kg"
+    values = {"wanted_kg": wanted, "kg": kg}
+    if percent is not None and asked is not None:
+        text += f", {plain(percent)} % instead of {plain(asked)} %"
+        values |= {"percent": percent, "asked_percent": asked}
+    return Reason(code="rounding", text=text + ".", values=values)

@@ -1,0 +1,73 @@
+"""Values kept whole in the record as JSON, each with the version of its form.
+
+Older forms are read through upcasters.
+"""
+
+from collections.abc import Callable, Mapping
+from typing import Any, TypeVar
+
+from fortis.core.adjustments import Adjustments
+from fortis.core.exercises import LIBRARY, Exercise, lift_id
+from fortis.core.loading.kit import Kit
+from fortis.core.performance import PerformedBout
+from fortis.core.structure.prescription import Prescription
+from fortis.core.value import Value
+
+Document = dict[str, Any]
+Upcaster = Callable[[Document], Document]
+SomeValue = TypeVar("SomeValue", bound=Value)
+
+
+def _prescription_2(old: Document) -> Document:
+    """Sets know their lift, and lifts have an id; what hangs on the bar is its sleeve, and a side is a limb."""
+    sets = []
+    for each in old["sets"]:
+        lift = each.get("lift") or LIBRARY.find(each["exercise"]).model_dump(mode="json")
+        bouts = [
+            bout | {"settled": _sleeved(bout["settled"])} if bout.get("settled") else bout for bout in each["bouts"]
+        ]
+        own = {"lift": lift | {"id": lift.get("id") or lift_id(lift["name"])}, "bouts": bouts}
+        sets.append(each | own)
+    return old | {"sets": sets}
+
+
+def _sleeved(load: Document) -> Document:
+    return {"sleeve" if name == "side" else name: value for name, value in load.items()}
+
+
+def _adjustments_2(old: Document) -> Document:
+    """A lift is done instead from some set on, and a line's load can change more than once."""
+    swapped = {entry: {"lift": lift, "set": 0} for entry, lift in (old.get("swapped") or {}).items()}
+    loads = {entry: [_sleeved(load)] for entry, load in (old.get("loads") or {}).items()}
+    return old | {"swapped": swapped, "loads": loads}
+
+
+UPCASTERS: Mapping[type[Value], tuple[Upcaster, ...]] = {
+    Prescription: (_prescription_2,),
+    Adjustments: (_adjustments_2,),
+    Kit: (),
+    Exercise: (),
+    PerformedBout: (),
+}
+"""For each kind of document, what turns version 1 into 2, 2 into 3, and so on. Never changed, only added to."""
+
+
+class FromTheFutureError(ValueError):
+    """A document of a later version than this release knows."""
+
+
+def to_document(value: Value) -> Document:
+    """A value as it is kept, with the version of its form."""
+    return {"version": len(UPCASTERS[type(value)]) + 1, **value.model_dump(mode="json", exclude_none=True)}
+
+
+def from_document(kind: type[SomeValue], document: Document) -> SomeValue:
+    """A value as it was kept, whatever the version of its form. Raises `FromTheFutureError`."""
+    found = dict(document)
+    version = found.pop("version", 1)
+    upcasters = UPCASTERS[kind]
+    if version > len(upcasters) + 1:
+        raise FromTheFutureError(f"a {kind.__name__} of version {version}; this release knows {len(upcasters) + 1}")
+    for upcast in upcasters[version - 1 :]:
+        found = upcast(found)
+    return kind.model_validate(found)

@@ -1,0 +1,99 @@
+"""Plans with their loads settled from the record, and what finished sessions recommend for the next."""
+
+from collections.abc import Iterable, Sequence
+from datetime import UTC, datetime, timedelta
+
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.basis import Basis
+from fortis.core.cautions.caution import Log, overloaded_sets
+from fortis.core.progression.carried import Carries, carry
+from fortis.core.progression.next_loads import Recommendation, recommendations
+from fortis.core.resolution import resolve
+from fortis.core.structure.model import Session
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import Prescription, lay_out
+from fortis.core.structure.timeline import timeline
+from fortis.core.tally.sides import weaker_sides
+from fortis.core.units import Unit
+from fortis.store import bouts, lifter, maxes, places, sessions
+from fortis.store.lifts import library
+from fortis.store.played import conditions, played
+from fortis.store.tables import SessionRow
+
+MOST_TO_LEARN_FROM = 12
+NOVICE_FOR = timedelta(days=365)
+
+
+def basis(work: UnitOfWork, now: datetime) -> Basis:
+    """Everything loads are settled from, as known at `now`."""
+    done, known, about = maxes.recent(work, now), library(work), lifter.lifter(work)
+    return Basis(
+        kit=places.kit(work),
+        body_kg=lifter.body_kg(work, lifter.today(work, now)),
+        estimates=maxes.estimates(work, done),
+        last=maxes.last_loads(done, known),
+        weaker=weaker_sides((bout for each in done for bout in each.performed), known),
+        library=known,
+        warm_ups=about.warm_ups,
+        plate_order=about.plate_order,
+    )
+
+
+def settle(session: Session, known: Basis, recommended: Iterable[Carries] = ()) -> Prescription:
+    """Lay a session out and settle its loads from what is known and what last time recommends."""
+    laid_out = lay_out(session, known.library, known.weaker)
+    return resolve(laid_out, known, carry(laid_out, recommended))
+
+
+def settled(row: SessionRow, known: Basis, recommended: Iterable[Carries]) -> Prescription:
+    """The plan of a session that has not been started, with its loads settled from what is known."""
+    prescription = settle(read(row.written, Unit(row.unit)), known, recommended)
+    return prescription.model_copy(update={"title": row.title})
+
+
+def last_of(work: UnitOfWork, slot: str, before: datetime) -> SessionRow | None:
+    """The last finished session of a slot that started before a moment."""
+    return next(iter(sessions.finished(work, slot=slot, before=before, limit=1)), None)
+
+
+def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]:
+    """What a finished session recommends for the next of its slot, with what was known right after it."""
+    after = (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
+    under = conditions(work, row)
+    return recommendations(
+        played(work, row),
+        bouts.performed(row),
+        under.kit or places.kit(work, row.place_id),
+        under.body_kg,
+        maxes.estimates(work, maxes.recent(work, after)),
+    )
+
+
+def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
+    """What the last session of a slot carries to the next one."""
+    last = last_of(work, slot, now)
+    return [each.carries for each in recommended(work, last)] if last else []
+
+
+def log(work: UnitOfWork, now: datetime) -> Log:
+    """What cautions look at beside a plan: the seven days before a moment, and how long the lifter has trained."""
+    rows = sessions.finished(work, before=now, since=now - timedelta(days=7))
+    since = lifter.lifter(work).training_since
+    done = [bouts.performed(row) for row in rows]
+    return Log(
+        bouts=tuple(bout for performed in done for bout in performed if not bout.position.is_warm_up),
+        overloaded_sets=sum(map(overloaded_sets, done)),
+        novice=since is not None and lifter.today(work, now) - since < NOVICE_FOR,
+    )
+
+
+def overruns(work: UnitOfWork, now: datetime) -> list[float]:
+    """For each of the lifter's last sessions, the time it took as a multiple of that planned, as it was played."""
+    rows = sessions.finished(work, before=now, limit=MOST_TO_LEARN_FROM)
+    planned = [timeline(played(work, row)).total_seconds for row in rows]
+    return [
+        sessions.time_on_the_floor(row).total_seconds() / seconds
+        for row, seconds in zip(rows, planned, strict=True)
+        if seconds
+    ]

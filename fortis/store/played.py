@@ -1,0 +1,27 @@
+"""Sessions of the record as they were played, and under what conditions."""
+
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.played import as_played
+from fortis.core.structure.prescription import Prescription
+from fortis.core.tally.session import SessionTally, tally
+from fortis.core.tally.work import Conditions
+from fortis.store import bouts, lifter, sessions
+from fortis.store.lifts import library
+from fortis.store.tables import SessionRow
+
+
+def played(work: UnitOfWork, row: SessionRow) -> Prescription:
+    """A session that was started, with what was changed on the floor. Raises `NotStartedError`."""
+    return as_played(sessions.frozen(row), sessions.adjustments(row), library(work))
+
+
+def conditions(work: UnitOfWork, row: SessionRow) -> Conditions:
+    """Body weight on the day of a session, as it is known now, and the kit of its gym as it was then."""
+    day = sessions.day_of(row)
+    return Conditions(lifter.body_kg(work, day) if day else None, sessions.frozen_kit(row))
+
+
+def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:
+    """A session's arithmetic."""
+    return tally(played(work, row), bouts.performed(row), conditions(work, row), library(work))

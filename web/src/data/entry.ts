@@ -1,0 +1,17 @@
+import type { Position, Schemas } from "./client";
+
+/** A bout as the record has it, where it is not as this device last saw it; none where it was taken back there. */
+export type There = Schemas["There"];
+
+/** What is to be true of a session: a bout at a position (or none there), what was changed, or that it is over. */
+export interface Entry {
+  key: string;
+  sessionId: string;
+  stamp: string;
+  position?: Position;
+  done?: Schemas["BoutDone"] | null;
+  changes?: Schemas["Change"][];
+  finishedAt?: string;
+  /** Two answers for one bout: the other one, until the lifter has chosen. */
+  conflict?: There;
+}
