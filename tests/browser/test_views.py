@@ -84,6 +84,16 @@ def test_lifts_and_words_are_offered_while_writing(desktop):
     expect(form).to_have_text("Seal row: 3 x 5 leave 2")
 
 
+def test_lifts_that_come_late_are_offered_for_the_name_begun(desktop):
+    waiting = []
+    desktop.route("**/api/compose/lifts", lambda route: waiting.append(route))
+    form = compose(desktop, "")
+    form.press_sequentially("Seal")
+    expect(desktop.get_by_role("option", name="Seal row")).to_have_count(0)
+    waiting[0].continue_()
+    desktop.get_by_role("option", name="Seal row").wait_for()
+
+
 def test_a_caution_is_mended_in_one_press_undone_and_set_aside(desktop):
     form = compose(desktop, "# Pull\n\nDeadlift: 3 x 5 at 100 kg to failure  # belt on")
     caution = desktop.get_by_role("listitem").filter(has_text="Deadlift to failure: stop with 2 left instead.")

@@ -1,4 +1,4 @@
-import type { Position, Schemas } from "./client";
+import type { FloorView, Position, Schemas } from "./client";
 
 /** A bout as the record has it, where it is not as this device last saw it; none where it was taken back there. */
 export type There = Schemas["There"];
@@ -14,4 +14,17 @@ export interface Entry {
   finishedAt?: string;
   /** Two answers for one bout: the other one, until the lifter has chosen. */
   conflict?: There;
+}
+
+/** An entry that the record has taken, and what it told of it. */
+export interface TakenEntry extends Entry {
+  /** How many entries of this device the record had taken then, with this one. */
+  order: number;
+  told: { tonnage_kg?: number; adjustments?: Schemas["Adjustments"] };
+}
+
+/** A session as the record tells it. */
+export interface SeenView extends FloorView {
+  /** How many entries of this device the record had taken when it was asked: later ones may be missing here. */
+  asOf: number;
 }

@@ -1,12 +1,14 @@
 import { positionKey } from "@/session/position";
 import { client, type Position, type Schemas } from "./client";
 import { dropEntry, handOver, keepEntry, keptEntries } from "./device";
-import type { Entry } from "./entry";
+import type { Entry, SeenView, TakenEntry } from "./entry";
 
 export type SaveState = "saved" | "kept" | "refused" | "conflict";
 
 export interface OutboxStatus {
   waiting: Entry[];
+  /** What the record has taken that an answer asked for before may not show, in order. */
+  taken: TakenEntry[];
   state: SaveState;
   refusal: string | null;
   /** What the server put right about what was said last, such as a time to come. */
@@ -24,19 +26,16 @@ const RETRY_MOST = 15_000;
  */
 class Outbox {
   private waiting = new Map<string, Entry>();
+  private taken = new Map<string, TakenEntry>();
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
-  private status: OutboxStatus = { waiting: [], state: "saved", refusal: null, word: "" };
+  private status: OutboxStatus = { waiting: [], taken: [], state: "saved", refusal: null, word: "" };
   private sending = false;
   private retry = RETRY_FIRST;
   private word = "";
   private timer: ReturnType<typeof setTimeout> | undefined;
-  /** Sessions of which the record took something before anybody here was told. */
-  readonly untold = new Set<string>();
-  /** Told of everything the record has taken, before it is let go here. */
-  onSaved: (entry: Entry, taken: Taken) => void = (entry) => {
-    this.untold.add(entry.sessionId);
-  };
+  /** How many entries of this device the record has taken since the page was loaded. */
+  order = 0;
 
   constructor() {
     void this.load();
@@ -50,12 +49,14 @@ class Outbox {
 
   snapshot = () => this.status;
 
-  /** Learn which versions of a session's bouts this device has seen. */
-  learn(sessionId: string, recorded: Schemas["Recorded"][]) {
-    for (const { bout, version } of recorded) {
-      const key = `${sessionId}/${positionKey(bout.position)}`;
+  /** Learn which versions of a session's bouts this device has seen; what the view shows need not be laid over it. */
+  learn({ id, bouts, asOf }: SeenView) {
+    for (const { bout, version } of bouts) {
+      const key = `${id}/${positionKey(bout.position)}`;
       this.versions.set(key, Math.max(version, this.versions.get(key) ?? 0));
     }
+    for (const [key, { sessionId, order }] of this.taken)
+      if (sessionId === id && order <= asOf) this.taken.delete(key);
   }
 
   /** Keep what is said of a bout, then try to send it. */
@@ -121,7 +122,7 @@ class Outbox {
         : waiting.length
           ? "kept"
           : "saved";
-    this.status = { waiting, state, refusal, word: this.word };
+    this.status = { waiting, taken: [...this.taken.values()], state, refusal, word: this.word };
     for (const listener of this.listeners) listener();
   }
 
@@ -138,6 +139,13 @@ class Outbox {
     }
   }
 
+  private take(entry: Entry, { tonnage_kg, adjustments }: Told) {
+    const told = { ...(tonnage_kg !== undefined && { tonnage_kg }), ...(adjustments && { adjustments }) };
+    this.order += 1;
+    this.taken.delete(entry.key);
+    this.taken.set(entry.key, { ...entry, order: this.order, told });
+  }
+
   private first = () => [...this.waiting.values()].find((entry) => !entry.conflict);
 
   /** Send one entry. False where the rest has to wait. */
@@ -149,7 +157,7 @@ class Outbox {
         this.retry = RETRY_FIRST;
         if (data?.version) this.versions.set(entry.key, data.version);
         if (entry.position) this.word = data?.word ?? "";
-        this.onSaved(entry, data ?? {});
+        this.take(entry, data ?? {});
         if (still) {
           this.waiting.delete(entry.key);
           await handOver(entry, data?.adjustments);
@@ -192,7 +200,7 @@ const header = { "Fortis-Device": deviceName() };
 const stamp = () => crypto.getRandomValues(new Uint32Array(2)).join();
 
 /** What the record tells of an entry that it has taken. */
-interface Taken {
+interface Told {
   tonnage_kg?: number;
   version?: number | null;
   word?: string;
@@ -200,7 +208,7 @@ interface Taken {
 }
 
 interface Sent {
-  data?: Taken | undefined;
+  data?: Told | undefined;
   error?: unknown;
   response: Response;
 }

@@ -1,7 +1,7 @@
 import { boutOf } from "@/session/done";
 import { positionKey } from "@/session/position";
 import type { FloorView, Schemas } from "./client";
-import type { Entry } from "./entry";
+import type { Entry, SeenView, TakenEntry } from "./entry";
 
 /** Lay what is still on its way over what the server has: the lifter's last word counts. */
 export function overlaid(
@@ -28,6 +28,18 @@ export function overlaid(
       });
   }
   return [...byPosition.values()].sort((a, b) => Date.parse(a.done_at) - Date.parse(b.done_at));
+}
+
+/** A session with what the record has taken since it was asked laid over it. */
+export function withTaken(view: SeenView, taken: TakenEntry[]): SeenView {
+  const own = taken.filter((each) => each.sessionId === view.id && each.order > view.asOf);
+  if (!own.length) return view;
+  return {
+    ...view,
+    ...Object.assign({}, ...own.map((each) => each.told)),
+    state: own.some((each) => each.finishedAt) ? "finished" : view.state,
+    bouts: overlaid(view.bouts, own, view.id),
+  };
 }
 
 /** A session with what waits on this device laid over it. */

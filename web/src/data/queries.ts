@@ -1,5 +1,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, client, type Schemas } from "./client";
+import { answer, client, type FloorView, type Schemas } from "./client";
+import type { SeenView } from "./entry";
+import { outbox } from "./outbox";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -13,10 +15,17 @@ export const useToday = () =>
 
 export const floorKey = (id: string) => ["floor", id];
 
+/** Ask for a session, and note what the record is sure to have told in it. */
+async function seen(ask: () => Promise<FloorView>): Promise<SeenView> {
+  const asOf = outbox.order;
+  return { ...(await ask()), asOf };
+}
+
 export const useFloor = (id: string) =>
   useQuery({
     queryKey: floorKey(id),
-    queryFn: () => answer(client.GET("/api/floor/{session_id}", { params: { path: { session_id: id } } })),
+    queryFn: () =>
+      seen(() => answer(client.GET("/api/floor/{session_id}", { params: { path: { session_id: id } } }))),
     refetchOnWindowFocus: "always",
   });
 
@@ -68,7 +77,9 @@ export function useStart() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: string) =>
-      answer(client.POST("/api/floor/{session_id}/start", { params: { path: { session_id: id } } })),
+      seen(() =>
+        answer(client.POST("/api/floor/{session_id}/start", { params: { path: { session_id: id } } })),
+      ),
     onSuccess: (view) => {
       queries.setQueryData(floorKey(view.id), view);
       return queries.invalidateQueries({ queryKey: ["today"] });

@@ -1,4 +1,9 @@
-import { acceptCompletion, autocompletion, completionKeymap } from "@codemirror/autocomplete";
+import {
+  acceptCompletion,
+  autocompletion,
+  completionKeymap,
+  startCompletion,
+} from "@codemirror/autocomplete";
 import { defaultKeymap, history, historyKeymap, indentWithTab } from "@codemirror/commands";
 import { type Diagnostic, lintKeymap, setDiagnostics } from "@codemirror/lint";
 import { EditorState, Prec } from "@codemirror/state";
@@ -13,7 +18,7 @@ import {
 } from "@codemirror/view";
 import { type Ref, useEffect, useEffectEvent, useImperativeHandle, useRef } from "react";
 import type { Schemas } from "@/data/client";
-import { completions, language } from "./language";
+import { completions, isNamingLift, language } from "./language";
 
 /** What a view can do with the written form besides typing in it. Every change can be undone. */
 export interface EditorHandle {
@@ -131,6 +136,14 @@ export function Editor({
     view.current = editor;
     return () => editor.destroy();
   }, []);
+
+  /** Lifts that come while one is being named are offered at once. */
+  useEffect(() => {
+    const editor = view.current;
+    if (!editor?.hasFocus || !lifts.length) return;
+    const { from, text } = editor.state.doc.lineAt(editor.state.selection.main.head);
+    if (isNamingLift(text.slice(0, editor.state.selection.main.head - from))) startCompletion(editor);
+  }, [lifts]);
 
   useEffect(() => {
     const editor = view.current;

@@ -62,6 +62,12 @@ const PHRASES = [
   ...["to failure", "each side", "max", "stretched halves", "two up one down"].map((label) => ({ label })),
 ];
 
+/** A line up to where a lift, or a part of its name, ends. */
+const NAMING = /^\s*([^:[#]*)$/;
+
+/** Whether a lift is being named at the end of what a line has up to the caret. */
+export const isNamingLift = (before: string) => Boolean(NAMING.exec(before)?.[1]);
+
 /** Offers lifts at the start of a line and words after its colon. */
 export function completions(lifts: string[]) {
   const names = lifts.map((label) => ({ label, apply: `${label}: `, detail: "lift" }));
@@ -79,7 +85,7 @@ export function completions(lifts: string[]) {
     const line = context.state.doc.lineAt(context.pos);
     const before = line.text.slice(0, context.pos - line.from);
     if (before.includes("#")) return null;
-    const lift = /^\s*([^:[]*)$/.exec(before);
+    const lift = NAMING.exec(before);
     if (lift) {
       if (!lift[1] && !context.explicit) return null;
       return {

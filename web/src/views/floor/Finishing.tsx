@@ -2,7 +2,6 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
-import type { FloorView } from "@/data/client";
 import { outbox } from "@/data/outbox";
 import { useReopen } from "@/data/queries";
 import { Button } from "@/parts/Button";
@@ -13,7 +12,8 @@ import type { Playing } from "./useSession";
 import { WhatHappened } from "./WhatHappened";
 
 /** The end: the last bout can still be set right, then the session is closed and added up. */
-export function Finishing({ view, playing }: { view: FloorView; playing: Playing }) {
+export function Finishing({ playing }: { playing: Playing }) {
+  const { view } = playing;
   const queries = useQueryClient();
   const reopen = useReopen(view.id);
   const go = useNavigate();

@@ -5,6 +5,7 @@ import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
 import type { FloorView, Schemas } from "@/data/client";
 import { keptViews } from "@/data/device";
+import type { SeenView } from "@/data/entry";
 import { floorKey, useFloor, useStart, useToday } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
@@ -36,7 +37,7 @@ export default function Floor() {
 function WhichSession() {
   const query = useToday();
   const kept = useKept(query.isError, (views) => views[0]);
-  if (kept) return <Play key={kept.id} view={kept} />;
+  if (kept) return <FloorOf id={kept.id} />;
   return (
     <Loaded query={query} what="the session">
       {(today) => <Choice today={today} />}
@@ -56,7 +57,7 @@ function useKept(
     if (!wanted) return;
     void keptViews().then((views) => {
       const view = which(views);
-      if (view) queries.setQueryData(floorKey(view.id), view);
+      if (view) queries.setQueryData<SeenView>(floorKey(view.id), { ...view, asOf: 0 });
       setKept(view);
     });
   }, [wanted]);
@@ -115,7 +116,7 @@ function FloorOf({ id }: { id: string }) {
   useKept(query.isError && !query.data, (views) => views.find((each) => each.id === id));
   return (
     <Loaded query={query} what="the session">
-      {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play key={view.id} view={view} />)}
+      {(view) => (view.state === "planned" ? <NotStarted view={view} /> : <Play key={view.id} told={view} />)}
     </Loaded>
   );
 }
@@ -149,9 +150,9 @@ function NotStarted({ view }: { view: FloorView }) {
 
 const BLOCK_OVER = "The block is over.";
 
-function Play({ view }: { view: FloorView }) {
-  const playing = useSession(view);
-  const { standing, steps } = playing;
+function Play({ told }: { told: SeenView }) {
+  const playing = useSession(told);
+  const { view, standing, steps } = playing;
   const [signals, setSignals] = useSignals();
   const awake = useWakeLock();
   const queries = useQueryClient();
@@ -183,7 +184,7 @@ function Play({ view }: { view: FloorView }) {
     <div className="mx-auto max-w-[1480px] px-3 pb-28 sm:px-7 lg:flex lg:min-h-[calc(100dvh-60px)] lg:flex-col lg:pb-6">
       <h1 className="sr-only">{view.title}</h1>
       <Status>
-        <FloorStatus view={view} playing={playing} />
+        <FloorStatus playing={playing} />
       </Status>
       <Conflicts
         playing={playing}
@@ -192,7 +193,7 @@ function Play({ view }: { view: FloorView }) {
       {playing.status.word && <Notice>{playing.status.word}</Notice>}
       <CurrentGroup {...drawn} />
       {finished ? (
-        <Finishing view={view} playing={playing} />
+        <Finishing playing={playing} />
       ) : (
         <div className="grid items-stretch gap-3 lg:flex-1 lg:grid-cols-[1fr_1fr_1.25fr] lg:gap-4">
           <ClockPanel
@@ -234,8 +235,8 @@ function useLater(now: ComponentProps<typeof CurrentGroup>) {
   return useDeferredValue(useStable(now, sameFields));
 }
 
-function FloorStatus({ view, playing }: { view: FloorView; playing: Playing }) {
-  const { state, steps, standing } = playing;
+function FloorStatus({ playing }: { playing: Playing }) {
+  const { view, state, steps, standing } = playing;
   return (
     <>
       {state !== "finished" && (

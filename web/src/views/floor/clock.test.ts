@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { entryOfVersion3 } from "@/data/device";
-import { overlaid } from "@/data/overlay";
+import type { SeenView } from "@/data/entry";
+import { overlaid, withTaken } from "@/data/overlay";
 import { rest, work } from "@/score/test/steps";
 import { countOf, numberOf } from "@/session/counting";
 import { asPlanned, byStep, mustAsk } from "@/session/done";
@@ -155,5 +156,18 @@ describe("what is recorded", () => {
     const late = { ...gone, done: { ...asPlanned(step(0), { at: at(99) }), reps: 4 } };
     const [corrected] = overlaid([there], [late], "s");
     expect([corrected?.bout.reps, corrected?.done_at]).toEqual([4, there.done_at]);
+  });
+
+  it("lays what the record has taken since it was asked, and no more", () => {
+    const position = positionOf(step(0));
+    const entry = { key: "", sessionId: "s", position, done: asPlanned(step(0), { at: START }), stamp: "" };
+    const taken = [{ ...entry, order: 3, told: { tonnage_kg: 500 } }];
+    const view = { id: "s", state: "started", bouts: [], tonnage_kg: 0 } as unknown as SeenView;
+    const laid = withTaken({ ...view, asOf: 2 }, taken);
+    expect([laid.bouts.length, laid.tonnage_kg]).toEqual([1, 500]);
+    expect(withTaken({ ...view, asOf: 3 }, taken).bouts).toEqual([]);
+    expect(withTaken({ ...view, id: "another", asOf: 2 }, taken).bouts).toEqual([]);
+    const over = { key: "finish", sessionId: "s", finishedAt: "2026-03-02T18:00:00Z", stamp: "", order: 4, told: {} };
+    expect(withTaken({ ...view, asOf: 2 }, [...taken, over]).state).toBe("finished");
   });
 });

@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import isEqual from "fast-deep-equal/es6";
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
-import type { FloorView, Schemas, Step } from "@/data/client";
+import type { Schemas, Step } from "@/data/client";
 import { keepView } from "@/data/device";
+import type { SeenView } from "@/data/entry";
 import { outbox } from "@/data/outbox";
-import { overlaid, withWaiting } from "@/data/overlay";
+import { withTaken, withWaiting } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
 import { sameFields, useActs, useStable } from "@/parts/stable";
 import { adviceFor } from "@/session/advice";
@@ -32,15 +33,16 @@ function stored<T extends object>(key: string, otherwise: T): T {
 }
 
 /** A session being played: where it stands, and everything that can be done about it. */
-export function useSession(view: FloorView) {
-  const { id } = view;
+export function useSession(told: SeenView) {
+  const { id } = told;
   const queries = useQueryClient();
   const status = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+  const view = useMemo(() => withTaken(told, status.taken), [told, status.taken]);
   const {
     state,
     bouts,
     adjustments: changed,
-  } = useMemo(() => withWaiting(view, status.waiting), [view, status]);
+  } = useMemo(() => withWaiting(view, status.waiting), [view, status.waiting]);
   const planned = view.timeline.steps;
   const steps = useMemo(() => asPlayed(planned, changed, view.pace), [planned, changed, view.pace]);
   const [mark, setMark] = useState(() => stored(markKey(id), NO_MARK));
@@ -52,42 +54,22 @@ export function useSession(view: FloorView) {
   const standing = useStable(standingOf(steps, done, mark, moment()), sameFields);
   useSyncExternalStore(onTick, () => `${modeAt(standing, moment())} ${isBlockOver(standing, moment())}`);
   const ended = useRef(0);
-  const stale = useRef(false);
   const [asking, setAsking] = useState<string | null>(null);
 
+  useEffect(() => outbox.learn(told), [told]);
+
   useEffect(() => {
-    outbox.learn(id, view.bouts);
     const afterPaint = setTimeout(() => void keepView(view));
     return () => clearTimeout(afterPaint);
-  }, [view, id]);
+  }, [view]);
 
+  /** What follows from a change of the plan is the server's to say: ask anew once all is saved. */
+  const isOutdated =
+    status.state === "saved" &&
+    status.taken.some((each) => each.sessionId === id && each.changes && each.order > told.asOf);
   useEffect(() => {
-    if (outbox.untold.delete(id)) void queries.invalidateQueries({ queryKey: floorKey(id) });
-    outbox.onSaved = (entry, taken) => {
-      const asked = { queryKey: floorKey(entry.sessionId) };
-      if (queries.isFetching(asked)) stale.current = true;
-      void queries.cancelQueries(asked);
-      queries.setQueryData<FloorView>(
-        floorKey(entry.sessionId),
-        (old) =>
-          old && {
-            ...old,
-            state: entry.finishedAt ? "finished" : old.state,
-            bouts: overlaid(old.bouts, [entry], entry.sessionId),
-            adjustments: taken.adjustments ?? old.adjustments,
-            tonnage_kg: taken.tonnage_kg ?? old.tonnage_kg,
-          },
-      );
-      if (taken.adjustments) stale.current = true;
-    };
-  }, [queries, id]);
-
-  /** Once all is saved, ask anew for what follows from it; an answer on its way then would know less than is saved. */
-  useEffect(() => {
-    if (status.state !== "saved" || !stale.current) return;
-    stale.current = false;
-    void queries.invalidateQueries({ queryKey: floorKey(id) });
-  }, [status, queries, id]);
+    if (isOutdated) void queries.invalidateQueries({ queryKey: floorKey(id) });
+  }, [isOutdated, queries, id]);
 
   const keepMark = (next: Mark) => {
     localStorage.setItem(markKey(id), JSON.stringify(next));
@@ -260,6 +242,8 @@ export function useSession(view: FloorView) {
 
   const acts = useActs({ advance, record, tap, addRest, pause, skip, change, undo, redo, follow });
   return {
+    /** The session as the record tells it, with all that it has taken from this device. */
+    view,
     state,
     steps,
     done,
