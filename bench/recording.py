@@ -1,10 +1,11 @@
-"""Saving a bout over HTTP, beside an empty route of the same framework on the same socket."""
+"""Saving a bout over HTTP, beside the same rows committed by sqlite3 and an empty route of the framework."""
 
 import socket
+import sqlite3
 import tempfile
 import threading
 import time
-from itertools import cycle
+from itertools import count
 from pathlib import Path
 from uuid import uuid4
 
@@ -12,11 +13,11 @@ import httpx
 import uvicorn
 from fastapi import FastAPI
 
-from bench.timing import p50, p95, samples
+from bench.timing import interleaved, p50, p95
 from fortis.api.app import create_app
 from fortis.store.database import open_database
 
-WRITTEN = "# Bench\nBack squat: 50 x 5 at 100 kg leave 2\nBench press: 50 x 5 at 70 kg leave 2"
+WRITTEN = "# Bench\nBack squat: 30 x 5 at 100 kg leave 2\nBench press: 30 x 5 at 70 kg leave 2"
 
 
 class _Served:
@@ -31,28 +32,70 @@ class _Served:
         self.client = httpx.Client(base_url=f"http://127.0.0.1:{self.port}")
 
 
+class _Raw:
+    """The same rows committed by sqlite3 itself, with the same pragmas."""
+
+    def __init__(self, path: Path, copied_from: Path) -> None:
+        with sqlite3.connect(copied_from) as source:
+            self.bout = list(source.execute("select * from bout limit 1").fetchone())
+            self.version = list(source.execute("select * from bout_version limit 1").fetchone())
+        self.connection = sqlite3.connect(path, isolation_level=None)
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
+            self.connection.execute(f"PRAGMA {pragma}")
+        self.sets = count(1000)
+        self.into_bout = f"insert into bout values ({', '.join('?' * len(self.bout))})"
+        self.into_version = f"insert into bout_version values ({', '.join('?' * len(self.version))})"
+        names = [row[1] for row in self.connection.execute("pragma table_info(bout)")]
+        self.id, self.set = names.index("id"), names.index("set")
+
+    def insert(self) -> None:
+        self.bout[self.id] = self.version[0] = str(uuid4())
+        self.bout[self.set] = next(self.sets)
+        self.connection.execute("BEGIN IMMEDIATE")
+        self.connection.execute(self.into_bout, self.bout)
+        self.connection.execute(self.into_version, self.version)
+        self.connection.execute("COMMIT")
+
+
 def recording(times: int = 300) -> dict[str, float | int]:
-    """Figures for a bout on its way into the record, committed to disk before the answer."""
+    """Figures for new bouts on their way into the record, each committed to disk before the answer.
+
+    The floor is the same rows committed by sqlite3 itself, four times over, and an empty route of the framework.
+    """
     empty = FastAPI()
     empty.add_api_route("/", lambda: {})
     floor = _Served(empty)
-    idle = samples(lambda: floor.client.get("/").raise_for_status(), times)
     with tempfile.TemporaryDirectory() as folder:
-        fortis = _Served(create_app(open_database(Path(folder) / "bench.db"))).client
+        path = Path(folder) / "bench.db"
+        fortis = _Served(create_app(open_database(path))).client
         session = uuid4()
         fortis.put(f"/api/compose/sessions/{session}", json={"written": WRITTEN}).raise_for_status()
         fortis.post(f"/api/floor/{session}/start").raise_for_status()
-        places = cycle([f"1/{number}/1/{number}/1" for number in range(1, 51)])
-        body = {"exercise": "Back squat", "kg": 100, "reps": 5, "reserve": 2, "ended": "target met"}
-        saved = samples(
-            lambda: fortis.put(f"/api/floor/{session}/bouts/{next(places)}", json=body).raise_for_status(), times
+        places = (
+            f"{group}/{round}/1/{number}/1"
+            for round in range(1, 1000)
+            for group in (1, 2)
+            for number in range(1, 31)
         )
+        body = {"exercise": "Back squat", "kg": 100, "reps": 5, "reserve": 2, "ended": "target met"}
+
+        def save() -> None:
+            fortis.put(f"/api/floor/{session}/bouts/{next(places)}", json=body).raise_for_status()
+
+        save()
+        raw = _Raw(path, path)
+        calls = {"save": save, "empty": lambda: floor.client.get("/").raise_for_status(), "raw": raw.insert}
+        taken = interleaved(calls, times)
+    saved, idle, inserted = taken["save"], taken["empty"], taken["raw"]
+    bar = 4 * p50(inserted) + p50(idle)
     return {
         "bouts": times,
         "save_p50_ms": p50(saved),
         "save_p95_ms": p95(saved),
         "empty_route_p50_ms": p50(idle),
         "empty_route_p95_ms": p95(idle),
+        "raw_insert_p50_ms": p50(inserted),
+        "raw_insert_p95_ms": p95(inserted),
         "ratio_to_empty_route_p50": round(p50(saved) / p50(idle), 1),
-        "ratio_to_empty_route_p95": round(p95(saved) / p95(idle), 1),
+        "ratio_to_four_inserts_and_an_empty_route": round(p50(saved) / bar, 2),
     }

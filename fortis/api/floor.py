@@ -46,11 +46,12 @@ MOST_LOOKED_BACK = 30
 class Recorded(BaseModel):
     """A bout in the record. `version` counts how often it was recorded.
 
-    `rest_seconds` is the rest really taken before it. Where nobody said when it began, `began_at` is None, and so
-    is the rest.
+    `tonnage_kg` is what it adds to the tonnage. `rest_seconds` is the rest really taken before it. Where nobody
+    said when it began, `began_at` is None, and so is the rest.
     """
 
     bout: PerformedBout
+    tonnage_kg: Kilograms
     began_at: datetime | None
     done_at: datetime
     rest_seconds: int | None
@@ -82,7 +83,6 @@ class FloorView(SessionCard):
     timeline: Timeline
     pace: Pace
     bouts: list[Recorded]
-    tonnage_kg: Kilograms
     adjustments: Adjustments
     advice: AdviceTable
     slowing: list[Slowing]
@@ -90,15 +90,21 @@ class FloorView(SessionCard):
     stand_ins: dict[str, list[str]]
 
 
-class SoFar(BaseModel):
-    """What the session adds up to after a bout was saved, and that bout's version.
+class Saved(BaseModel):
+    """The version in which a bout was saved, and what it adds to the tonnage.
 
     `word` says what was put right about what was told, such as a time to come.
     """
 
+    version: int
     tonnage_kg: Kilograms
-    version: int | None = None
     word: str = ""
+
+
+class TakenBack(BaseModel):
+    """The version in which a bout was taken back; None where there was none."""
+
+    version: int | None
 
 
 class Finished(BaseModel):
@@ -163,27 +169,29 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
         unit=Unit(row.unit),
         timeline=timeline(planned),
         pace=USUAL_PACE,
-        bouts=recorded(row),
+        bouts=recorded(work, row),
         adjustments=sessions.adjustments(row),
         advice=all_advice(as_it_is, Bar(kit, body_kg)),
         slowing=list(SLOWING),
         cues=_cues(work, row, as_it_is, now),
         stand_ins={name: [other.name for other in stand_ins(lift, known)] for name, lift in lifts.items()},
-        tonnage_kg=tonnage(bouts.performed(row), under, known),
     )
 
 
-def recorded(row: SessionRow) -> list[Recorded]:
+def recorded(work: Work, row: SessionRow) -> list[Recorded]:
     """The bouts of a session in the record, in the order they were done."""
     found = []
+    under, known = conditions(work, row), library(work)
     before: datetime | None = None
     for done in bouts.rows_of(row):
         rest = None
         if done.began_at and before:
             rest = max(round((done.began_at - before).total_seconds()), 0)
+        bout = bouts.performed_bout(done)
         found.append(
             Recorded(
-                bout=bouts.performed_bout(done),
+                bout=bout,
+                tonnage_kg=tonnage([bout], under, known),
                 began_at=done.began_at,
                 done_at=done.done_at,
                 rest_seconds=rest,
@@ -231,13 +239,14 @@ def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
-def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> SoFar:
+def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> Saved:
     """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
     by, word = _provenance(row, done.began_at, done.done_at, now, device)
-    version = bouts.record(work, row.id, _performed(work, row, at, done), by, done.seen)
-    return _so_far(work, row, version, word)
+    bout = _performed(work, row, at, done)
+    version = bouts.record(work, row.id, bout, by, done.seen)
+    return Saved(version=version, tonnage_kg=tonnage([bout], conditions(work, row), library(work)), word=word)
 
 
 @router.delete(
@@ -245,11 +254,11 @@ def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now
 )
 def take_back(
     session_id: UUID, at: At, work: WritingWork, now: Now, seen: int | None = None, device: Device = ""
-) -> SoFar:
+) -> TakenBack:
     """Take a bout back. The record keeps what it was."""
     row = sessions.get(work, str(session_id))
     by = Provenance(at=now, done_at=now, device=device)
-    return _so_far(work, row, bouts.take_back(work, row.id, at, by, seen))
+    return TakenBack(version=bouts.take_back(work, row.id, at, by, seen))
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})
@@ -265,13 +274,6 @@ def reopen(session_id: UUID, work: WritingWork) -> Response:
     """Open a finished session again: it is under way as it was."""
     sessions.reopen(sessions.get(work, str(session_id)))
     return Response(status_code=204)
-
-
-def _so_far(work: Work, row: SessionRow, version: int | None, word: str = "") -> SoFar:
-    work.flush()
-    work.expire(row, ["bouts"])
-    total = tonnage(bouts.performed(row), conditions(work, row), library(work))
-    return SoFar(tonnage_kg=total, version=version, word=word)
 
 
 def _start(work: Work, row: SessionRow, now: datetime) -> None:
@@ -337,7 +339,8 @@ def _performed(work: Work, row: SessionRow, at: Position, done: BoutDone) -> Per
 def _planned(sets: Sequence[PlannedSet], at: Position) -> tuple[PlannedSet | None, PlannedBout | None]:
     """The set and the bout of a session as played that stand at a position."""
     for each in sets:
-        for bout in each.bouts:
-            if each.position(bout) == at:
-                return each, bout
+        if (each.group, each.entry, each.round) == (at.group, at.entry, at.round):
+            for bout in each.bouts:
+                if each.position(bout) == at:
+                    return each, bout
     return None, None

@@ -101,13 +101,13 @@ def _place(row: PlaceRow, current: int) -> Place:
     return Place(id=row.id, current=row.id == current, kit=kit, plates=write_plates(kit.plates))
 
 
-@router.post("/places", status_code=201)
+@router.post("/places", status_code=201, responses={409: {"model": ProblemDetail}})
 def add(asked: KitToKeep, work: WritingWork) -> Place:
-    """Add a place."""
+    """Add a place; sent twice it is there once."""
     return _place(places.add_place(work, asked.whole()), places.current_place(work).id)
 
 
-@router.put("/places/{place_id}")
+@router.put("/places/{place_id}", responses={409: {"model": ProblemDetail}})
 def keep(place_id: int, asked: KitToKeep, work: WritingWork) -> Place:
     """Keep the kit of a place."""
     return _place(places.save_kit(work, asked.whole(), place_id), places.current_place(work).id)

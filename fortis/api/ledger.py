@@ -164,7 +164,7 @@ def _bouts(work: Work, row: SessionRow) -> list[LedgerBout]:
     }
     found = []
     corrected = bouts.corrected(work, row.id)
-    for each in recorded(row):
+    for each in recorded(work, row):
         of, bout = planned.get(each.bout.position, (None, None))
         same = of is not None and each.bout.is_of(of.lift)
         words = asked(bout) if bout and same else f"instead of {of.exercise.lower()}" if of else "extra"

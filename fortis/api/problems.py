@@ -1,13 +1,16 @@
 """Errors as problem+json (RFC 9457), each naming what is wrong and where."""
 
-from typing import Any
+import sqlite3
+from typing import Any, NamedTuple
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
+from fortis.api.turns import BusyError
 from fortis.core.loading.kit import PlatesError
 from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
@@ -15,7 +18,7 @@ from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.bouts import ChangedElsewhereError
 from fortis.store.lifts import NameTakenError
-from fortis.store.places import LastPlaceError, UnknownPlaceError
+from fortis.store.places import LastPlaceError, PlaceNameTakenError, UnknownPlaceError
 from fortis.store.sessions import NotStartedError, StartedError, UnknownSessionError
 
 
@@ -76,6 +79,12 @@ def install(app: FastAPI) -> None:
     async def _last_place(_: Request, error: LastPlaceError) -> JSONResponse:
         return _answer(409, "The only place stays", f"Place {error} is the only one; change its kit instead.")
 
+    @app.exception_handler(PlaceNameTakenError)
+    async def _place_name_taken(_: Request, error: PlaceNameTakenError) -> JSONResponse:
+        detail = f"Another place is called {error} already; choose another name."
+        fields = [FieldProblem(field="kit.place", message=detail)]
+        return _answer(409, "That name is taken", detail, fields=fields)
+
     @app.exception_handler(PlatesError)
     async def _plates(_: Request, error: PlatesError) -> JSONResponse:
         return _answer(
@@ -109,9 +118,60 @@ def install(app: FastAPI) -> None:
         detail = f"Another lift is called {error} already; choose another name."
         return _answer(409, "That name is taken", detail, fields=[FieldProblem(field="name", message=detail)])
 
+    @app.exception_handler(BusyError)
+    async def _busy(_: Request, __: BusyError) -> JSONResponse:
+        return _unwritten(BUSY)
+
+    @app.exception_handler(DBAPIError)
+    async def _database(_: Request, error: DBAPIError) -> JSONResponse:
+        code = getattr(error.orig, "sqlite_errorcode", None)
+        if code is None or (trouble := TROUBLES.get(code & 0xFF)) is None:
+            raise error
+        return _unwritten(trouble)
+
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
         return _answer(error.status_code, str(error.detail), str(error.detail))
+
+
+class Trouble(NamedTuple):
+    """What keeps the record from being used, and what the lifter can do."""
+
+    status: int
+    title: str
+    detail: str
+
+
+BUSY = Trouble(503, "The record is busy", "Others are writing to it; nothing was changed. Try again in a moment.")
+TROUBLES = {
+    sqlite3.SQLITE_BUSY: BUSY,
+    sqlite3.SQLITE_LOCKED: BUSY,
+    sqlite3.SQLITE_FULL: Trouble(
+        507, "The disk is full", "There was no room for this; nothing was changed. Make some, then try again."
+    ),
+    sqlite3.SQLITE_READONLY: Trouble(
+        503,
+        "The record cannot be written",
+        "Its file or folder may only be read; nothing was changed. Let Fortis write there, then try again.",
+    ),
+    sqlite3.SQLITE_IOERR: Trouble(
+        503,
+        "The disk does not answer",
+        "The record could not be read or written; nothing was changed. Look after the disk, then try again.",
+    ),
+    sqlite3.SQLITE_CORRUPT: Trouble(
+        500, "The record is damaged", "Its file cannot be read. Stop Fortis and bring back the latest backup."
+    ),
+}
+"""By SQLite's primary result code."""
+RETRY_SECONDS = 2
+
+
+def _unwritten(trouble: Trouble) -> JSONResponse:
+    answer = _answer(*trouble)
+    if trouble.status == 503:
+        answer.headers["Retry-After"] = str(RETRY_SECONDS)
+    return answer
 
 
 def _answer(status: int, title: str, detail: str, **more: Any) -> JSONResponse:

@@ -1,32 +1,46 @@
 """What every request has at hand: a unit of work on the record, the time, and the device it comes from."""
 
-from collections.abc import Iterator
+from collections.abc import AsyncIterator
 from datetime import UTC, datetime
 from typing import Annotated
 
+import anyio
 from fastapi import Depends, Header, Request
+from fastapi.concurrency import run_in_threadpool
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.store.database import WRITES, Database
+from fortis.api.turns import turns
+from fortis.store.database import Database, writing
 
 
-def _work(request: Request) -> Iterator[UnitOfWork]:
-    database: Database = request.app.state.database
-    with database.begin() as work:
-        yield work
+async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
+    async with turns().to_read():
+        work = request.app.state.database()
+        try:
+            yield work
+        finally:
+            work.close()
 
 
-def _writing(request: Request) -> Iterator[UnitOfWork]:
-    database: Database = request.app.state.database
-    with database.begin() as work:
-        work.connection(execution_options=WRITES)
-        yield work
+async def _writing(request: Request) -> AsyncIterator[UnitOfWork]:
+    database: Database = writing(request.app.state.database)
+    async with turns().to_write():
+        work = database()
+        try:
+            yield work
+            await run_in_threadpool(work.commit)
+        finally:
+            with anyio.CancelScope(shield=True):
+                await run_in_threadpool(work.close)
 
 
-Work = Annotated[UnitOfWork, Depends(_work, scope="function")]
-"""A unit of work: committed before the answer is sent, rolled back where it fails."""
+Work = Annotated[UnitOfWork, Depends(_reading, scope="function")]
+"""A unit of work that reads: what it sees does not change meanwhile."""
 WritingWork = Annotated[UnitOfWork, Depends(_writing, scope="function")]
-"""A unit of work that writes: alone from its start, so that what it reads is still true when it writes."""
+"""A unit of work that writes: alone from its start, so that what it reads is still true when it writes.
+
+Committed before the answer is sent, rolled back where it fails.
+"""
 
 
 def now() -> datetime:

@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from datetime import datetime
 from itertools import groupby, pairwise
 from operator import attrgetter
+from typing import cast
 from uuid import NAMESPACE_URL, uuid5
 
-from sqlalchemy import select, update
+from sqlalchemy import CursorResult, Table, UpdateBase, select, update
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session as UnitOfWork
 
@@ -16,6 +17,9 @@ from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.prescription import Position
 from fortis.store.documents import from_document, to_document
 from fortis.store.tables import BoutRow, BoutVersionRow, SessionRow
+
+INSERT_BOUT = insert(cast(Table, BoutRow.__table__)).on_conflict_do_nothing()
+INSERT_VERSION = insert(cast(Table, BoutVersionRow.__table__))
 
 
 class ChangedElsewhereError(ValueError):
@@ -65,16 +69,13 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     taken back can be recorded anew by who has seen that, or nothing of it at all.
     """
     row_id = bout_id(session_id, bout.position)
+    address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
+    first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
+    if _rows(work, INSERT_BOUT, {**address, **first, **_values(bout)}):
+        _keep(work, row_id, 1, by, bout)
+        return 1
     there = _there(work, row_id)
-    if there is None:
-        first = {**_values(bout), "began_at": by.began_at, "done_at": by.done_at, "device": by.device}
-        address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
-        made = insert(BoutRow).values(**address, **first, version=1).on_conflict_do_nothing()
-        if _rows(work, made):
-            _keep(work, row_id, 1, by, bout)
-            return 1
-        there = _there(work, row_id)
-        assert there is not None
+    assert there is not None
     taken_back = there.taken_back_at is not None
     if not taken_back and performed_bout(there) == bout:
         return there.version
@@ -125,15 +126,15 @@ def _written(
     return version
 
 
-def _rows(work: UnitOfWork, statement: object) -> int:
+def _rows(work: UnitOfWork, statement: UpdateBase, values: dict[str, object] | None = None) -> int:
     """How many rows a statement changed."""
-    return int(work.execute(statement).rowcount)  # type: ignore[call-overload]
+    return cast(CursorResult[object], work.execute(statement, values)).rowcount
 
 
 def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: PerformedBout | None) -> None:
     document = to_document(bout) if bout else None
-    work.add(BoutVersionRow(bout_id=row_id, version=version, at=by.at, device=by.device, document=document))
-    work.flush()
+    kept = {"bout_id": row_id, "version": version, "at": by.at, "device": by.device, "document": document}
+    work.execute(INSERT_VERSION, kept)
 
 
 def versions(work: UnitOfWork, session_id: str, position: Position) -> Sequence[Version]:

@@ -5,7 +5,7 @@ from threading import Lock
 from typing import Any, TypeVar
 from weakref import WeakKeyDictionary
 
-from sqlalchemy import Connection, Engine
+from sqlalchemy import Connection, Engine, Pool
 from sqlalchemy.orm import Session as UnitOfWork
 
 Result = TypeVar("Result")
@@ -20,7 +20,7 @@ class Cache:
     """
 
     def __init__(self, engine: Engine) -> None:
-        self._watch: Connection = engine.connect()
+        self._watch: Connection = engine.connect().execution_options(writes=False)
         self._lock = Lock()
         self._version: int | None = None
         self._results: dict[Hashable, Any] = {}
@@ -47,7 +47,7 @@ class Cache:
         return version
 
 
-_caches: WeakKeyDictionary[Engine, Cache] = WeakKeyDictionary()
+_caches: WeakKeyDictionary[Pool, Cache] = WeakKeyDictionary()
 
 
 def cached(work: UnitOfWork, key: Hashable, work_out: Callable[[], Result]) -> Result:
@@ -57,7 +57,7 @@ def cached(work: UnitOfWork, key: Hashable, work_out: Callable[[], Result]) -> R
     """
     engine = work.get_bind()
     assert isinstance(engine, Engine)
-    cache = _caches.get(engine)
+    cache = _caches.get(engine.pool)
     if cache is None:
-        cache = _caches.setdefault(engine, Cache(engine))
+        cache = _caches.setdefault(engine.pool, Cache(engine))
     return cache.get(key, work_out)

@@ -9,6 +9,9 @@ from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
+from fortis.store.lifter import lifter_row
+from fortis.store.places import places
+
 Database = sessionmaker[Session]
 """Makes units of work: `with database.begin() as unit:` commits at the end or rolls back."""
 
@@ -18,15 +21,28 @@ def open_database(path: Path) -> Database:
     path.parent.mkdir(parents=True, exist_ok=True)
     engine = _engine(path)
     migrate(engine)
-    return sessionmaker(engine, expire_on_commit=False)
+    database = sessionmaker(engine, expire_on_commit=False)
+    with writing(database).begin() as work:
+        places(work)
+        lifter_row(work)
+    return database
 
 
 WRITES = {"writes": True}
 """The execution option of a connection whose transaction will write: it waits for its turn at the start."""
 
 
+def writing(database: Database) -> Database:
+    """The same database, for units of work that write: each is alone from its first look on."""
+    return sessionmaker(database.kw["bind"].execution_options(**WRITES), expire_on_commit=False)
+
+
+PATIENCE_SECONDS = 5
+"""How long a unit of work waits for another process that writes."""
+
+
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE_SECONDS})
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:

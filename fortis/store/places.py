@@ -6,7 +6,7 @@ from decimal import Decimal
 from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import LoadKind
+from fortis.core.exercises import LoadKind, one_form
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.store.documents import from_document, to_document
 from fortis.store.lifter import lifter_row
@@ -31,12 +31,16 @@ class UnknownPlaceError(LookupError):
     """There is no place of that number."""
 
 
+class PlaceNameTakenError(ValueError):
+    """Another place has that name."""
+
+
 class LastPlaceError(ValueError):
     """The only place there is cannot be left."""
 
 
 def places(work: UnitOfWork) -> Sequence[PlaceRow]:
-    """All places; a new database has one ordinary gym."""
+    """All places; a new record has one ordinary gym."""
     rows = work.scalars(select(PlaceRow).order_by(PlaceRow.id)).all()
     if rows:
         return rows
@@ -70,14 +74,28 @@ def kit(work: UnitOfWork, place_id: int | None = None) -> Kit:
 
 
 def save_kit(work: UnitOfWork, new: Kit, place_id: int | None = None) -> PlaceRow:
-    """Make `new` the kit of a place, of the one in use where none is named. Raises `UnknownPlaceError`."""
+    """Make `new` the kit of a place, of the one in use where none is named. Raises `UnknownPlaceError`.
+
+    Raises `PlaceNameTakenError` where it would be called as another one.
+    """
     row = current_place(work) if place_id is None else _get(work, place_id)
+    other = _called(work, new.place)
+    if other is not None and other is not row and one_form(kit_of(row).place) != one_form(new.place):
+        raise PlaceNameTakenError(new.place)
     row.kit = to_document(new)
     return row
 
 
 def add_place(work: UnitOfWork, new: Kit) -> PlaceRow:
-    """Add a place with its kit."""
+    """Add a place with its kit; added twice, it is there once.
+
+    Raises `PlaceNameTakenError` where a place with another kit is called so.
+    """
+    there = _called(work, new.place)
+    if there is not None:
+        if kit_of(there) != new:
+            raise PlaceNameTakenError(new.place)
+        return there
     row = PlaceRow(id=max(row.id for row in places(work)) + 1, kit=to_document(new))
     work.add(row)
     work.flush()
@@ -95,6 +113,10 @@ def leave_place(work: UnitOfWork, place_id: int) -> None:
         session.place_id = None
     work.flush()
     work.delete(row)
+
+
+def _called(work: UnitOfWork, name: str) -> PlaceRow | None:
+    return next((row for row in places(work) if one_form(kit_of(row).place) == one_form(name)), None)
 
 
 def _get(work: UnitOfWork, place_id: int) -> PlaceRow:

@@ -53,8 +53,8 @@ def state_of(row: SessionRow) -> State:
 
 
 def get(work: Unit_of_work, session_id: str) -> SessionRow:
-    """One session with its bouts. Raises `UnknownSessionError`."""
-    row = work.get(SessionRow, session_id, options=[selectinload(SessionRow.bouts)])
+    """One session. Its bouts are read when they are asked for. Raises `UnknownSessionError`."""
+    row = work.get(SessionRow, session_id)
     if row is None:
         raise UnknownSessionError(session_id)
     return row

@@ -103,3 +103,14 @@ def test_body_weight_is_kept_by_day_and_read_between_the_days(client, lifter, to
     client.delete("/api/kit/body-weight/2026-01-11")
     client.put("/api/kit/body-weight", json={"kg": 90})
     assert [each["on"] for each in show(client)["lifter"]["weighed"]] == [str(today), "2026-01-01"]
+
+
+def test_two_places_of_one_name_are_told_apart_before_they_are_two(client):
+    kit = {"kit": {"place": "Barn"}, "plates": "2x20"}
+    first = client.post("/api/kit/places", json=kit).json()
+    assert client.post("/api/kit/places", json=kit).json() == first
+    other = client.post("/api/kit/places", json={**kit, "plates": "2x25"})
+    assert (other.status_code, other.json()["fields"][0]["field"]) == (409, "kit.place")
+    renamed = client.put("/api/kit/places/1", json={"kit": {"place": "barn "}, "plates": "2x20"})
+    assert renamed.status_code == 409
+    assert client.put(f"/api/kit/places/{first['id']}", json={**kit, "plates": "2x25"}).status_code == 200

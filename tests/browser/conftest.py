@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import sync_playwright
 
 from fortis.demo.log import make_demo
-from tests.browser.serving import CHROMIUM, FLAGS, Serving, Threaded
+from tests.serving import CHROMIUM, FLAGS, Serving, Threaded
 
 
 @pytest.fixture(scope="session")

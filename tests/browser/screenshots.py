@@ -6,7 +6,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from fortis.demo.log import make_demo
-from tests.browser.serving import CHROMIUM, FLAGS, Serving
+from tests.serving import CHROMIUM, FLAGS, Serving
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
 DESKTOP = {"viewport": {"width": 1280, "height": 800}}

@@ -4,7 +4,7 @@ import type { Entry } from "./entry";
 import { overlaid } from "./overlay";
 
 /** What changes of a session while it is played: the small part, written often. */
-type Played = Pick<FloorView, "id" | "bouts" | "adjustments" | "tonnage_kg">;
+type Played = Pick<FloorView, "id" | "bouts" | "adjustments">;
 
 interface Kept extends DBSchema {
   entries: { key: string; value: Entry };
@@ -16,12 +16,12 @@ let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
 function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 4, {
+  opened ??= openDB<Kept>("fortis-outbox", 5, {
     upgrade: async (database, from, _to, upgrading) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
       if (from < 3) database.createObjectStore("played", { keyPath: "id" });
-      if (from > 0 && from < 4) {
+      if (from > 0 && from < 5) {
         const entries = upgrading.objectStore("entries");
         for (const entry of await entries.getAll()) await entries.put(entryOfVersion3(entry));
         await upgrading.objectStore("views").clear();
@@ -100,8 +100,8 @@ export async function keepView(view: FloorView): Promise<void> {
     const before = plans.get(view.id);
     const same = before?.timeline === view.timeline && before.advice === view.advice;
     if (!same) await stroke.objectStore("views").put(view);
-    const { id, bouts, adjustments, tonnage_kg } = view;
-    await stroke.objectStore("played").put({ id, bouts, adjustments, tonnage_kg });
+    const { id, bouts, adjustments } = view;
+    await stroke.objectStore("played").put({ id, bouts, adjustments });
     plans.set(id, view);
   }
   await stroke.done;

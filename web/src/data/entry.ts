@@ -12,15 +12,17 @@ export interface Entry {
   done?: Schemas["BoutDone"] | null;
   changes?: Schemas["Change"][];
   finishedAt?: string;
+  /** What the bout adds to the tonnage, once the record has told. */
+  tonnage_kg?: number;
   /** Two answers for one bout: the other one, until the lifter has chosen. */
   conflict?: There;
 }
 
-/** An entry that the record has taken, and what it told of it. */
+/** An entry that the record has taken, and what the plan has become by it. */
 export interface TakenEntry extends Entry {
   /** How many entries of this device the record had taken then, with this one. */
   order: number;
-  told: { tonnage_kg?: number; adjustments?: Schemas["Adjustments"] };
+  adjustments?: Schemas["Adjustments"];
 }
 
 /** A session as the record tells it. */

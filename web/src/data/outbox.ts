@@ -140,10 +140,10 @@ class Outbox {
   }
 
   private take(entry: Entry, { tonnage_kg, adjustments }: Told) {
-    const told = { ...(tonnage_kg !== undefined && { tonnage_kg }), ...(adjustments && { adjustments }) };
     this.order += 1;
     this.taken.delete(entry.key);
-    this.taken.set(entry.key, { ...entry, order: this.order, told });
+    const told = { ...(tonnage_kg !== undefined && { tonnage_kg }), ...(adjustments && { adjustments }) };
+    this.taken.set(entry.key, { ...entry, ...told, order: this.order });
   }
 
   private first = () => [...this.waiting.values()].find((entry) => !entry.conflict);

@@ -12,7 +12,7 @@ export function overlaid(
   const own = waiting.filter((each) => each.sessionId === sessionId && each.position);
   if (!own.length) return recorded;
   const byPosition = new Map(recorded.map((each) => [positionKey(each.bout.position), each]));
-  for (const { position, done } of own) {
+  for (const { position, done, tonnage_kg } of own) {
     if (!position || done === undefined) continue;
     const key = positionKey(position);
     const there = byPosition.get(key);
@@ -21,6 +21,7 @@ export function overlaid(
     else
       byPosition.set(key, {
         bout: boutOf(position, done),
+        tonnage_kg: tonnage_kg ?? there?.tonnage_kg ?? 0,
         began_at: there?.began_at ?? done.began_at ?? null,
         done_at: doneAt,
         rest_seconds: there?.rest_seconds ?? null,
@@ -36,7 +37,7 @@ export function withTaken(view: SeenView, taken: TakenEntry[]): SeenView {
   if (!own.length) return view;
   return {
     ...view,
-    ...Object.assign({}, ...own.map((each) => each.told)),
+    adjustments: own.findLast((each) => each.adjustments)?.adjustments ?? view.adjustments,
     state: own.some((each) => each.finishedAt) ? "finished" : view.state,
     bouts: overlaid(view.bouts, own, view.id),
   };

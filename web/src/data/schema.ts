@@ -1424,8 +1424,6 @@ export interface components {
             timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
-            /** Tonnage Kg */
-            tonnage_kg: number;
             unit: components["schemas"]["Unit"];
         };
         /** HTTPValidationError */
@@ -1684,6 +1682,8 @@ export interface components {
             planned_kg: number | null;
             /** Rest Seconds */
             rest_seconds: number | null;
+            /** Tonnage Kg */
+            tonnage_kg: number;
             /** Version */
             version: number;
         };
@@ -2341,7 +2341,7 @@ export interface components {
             started_at: string | null;
             state: components["schemas"]["State"];
             /** Taken Back */
-            taken_back: components["schemas"]["TakenBack"][];
+            taken_back: components["schemas"]["fortis__api__ledger__TakenBack"][];
             tally: components["schemas"]["SessionTally"];
             /** Title */
             title: string;
@@ -2574,8 +2574,8 @@ export interface components {
          * Recorded
          * @description A bout in the record. `version` counts how often it was recorded.
          *
-         *     `rest_seconds` is the rest really taken before it. Where nobody said when it began, `began_at` is None, and so
-         *     is the rest.
+         *     `tonnage_kg` is what it adds to the tonnage. `rest_seconds` is the rest really taken before it. Where nobody
+         *     said when it began, `began_at` is None, and so is the rest.
          */
         Recorded: {
             /** Began At */
@@ -2588,6 +2588,8 @@ export interface components {
             done_at: string;
             /** Rest Seconds */
             rest_seconds: number | null;
+            /** Tonnage Kg */
+            tonnage_kg: number;
             /** Version */
             version: number;
         };
@@ -2631,6 +2633,23 @@ export interface components {
             kind: "rpe";
             /** Value */
             value: number;
+        };
+        /**
+         * Saved
+         * @description The version in which a bout was saved, and what it adds to the tonnage.
+         *
+         *     `word` says what was put right about what was told, such as a time to come.
+         */
+        Saved: {
+            /** Tonnage Kg */
+            tonnage_kg: number;
+            /** Version */
+            version: number;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * School
@@ -2859,23 +2878,6 @@ export interface components {
             times: number;
         };
         /**
-         * SoFar
-         * @description What the session adds up to after a bout was saved, and that bout's version.
-         *
-         *     `word` says what was put right about what was told, such as a time to come.
-         */
-        SoFar: {
-            /** Tonnage Kg */
-            tonnage_kg: number;
-            /** Version */
-            version?: number | null;
-            /**
-             * Word
-             * @default
-             */
-            word: string;
-        };
-        /**
          * Solved
          * @description What one pair of bands adds at the top, with its standard error; None where nothing is left to check it.
          */
@@ -3049,15 +3051,6 @@ export interface components {
              * @default 0
              */
             set: number;
-        };
-        /**
-         * TakenBack
-         * @description A bout that was taken back and not done again.
-         */
-        TakenBack: {
-            /** Exercise */
-            exercise: string;
-            position: components["schemas"]["Position"];
         };
         /**
          * Template
@@ -3342,6 +3335,23 @@ export interface components {
             suffix: string;
             /** Value */
             value: number;
+        };
+        /**
+         * TakenBack
+         * @description The version in which a bout was taken back; None where there was none.
+         */
+        fortis__api__floor__TakenBack: {
+            /** Version */
+            version: number | null;
+        };
+        /**
+         * TakenBack
+         * @description A bout that was taken back and not done again.
+         */
+        fortis__api__ledger__TakenBack: {
+            /** Exercise */
+            exercise: string;
+            position: components["schemas"]["Position"];
         };
     };
     responses: never;
@@ -4072,7 +4082,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SoFar"];
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Not Found */
@@ -4130,7 +4140,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SoFar"];
+                    "application/json": components["schemas"]["fortis__api__floor__TakenBack"];
                 };
             };
             /** @description Not Found */

@@ -237,6 +237,7 @@ function useLater(now: ComponentProps<typeof CurrentGroup>) {
 
 function FloorStatus({ playing }: { playing: Playing }) {
   const { view, state, steps, standing } = playing;
+  const tonnage = view.bouts.reduce((sum, bout) => sum + bout.tonnage_kg, 0);
   return (
     <>
       {state !== "finished" && (
@@ -250,7 +251,7 @@ function FloorStatus({ playing }: { playing: Playing }) {
           </span>
         </>
       )}
-      <span className="hidden md:inline">{kilograms(view.tonnage_kg)} so far</span>
+      <span className="hidden md:inline">{kilograms(tonnage)} so far</span>
     </>
   );
 }

@@ -66,7 +66,7 @@ function Places({ view }: { view: Schemas["KitView"] }) {
               {each.current && <span className="font-normal opacity-75">here</span>}
             </Button>
           ))}
-          <Button look="quiet" onClick={() => add.mutate({ ...place.kit, place: "Another place" })}>
+          <Button look="quiet" onClick={() => add.mutate({ ...place.kit, place: freeName(view.places) })}>
             Another place
           </Button>
           <span className="ml-auto flex flex-wrap gap-4 text-[15px]">
@@ -409,4 +409,12 @@ function PlaceKit({ place, onKeep }: { place: Place; onKeep: (change: Change) =>
       <Bands kit={kit} onChange={change} />
     </>
   );
+}
+
+/** A name that no place has yet. */
+function freeName(places: Place[]): string {
+  const taken = new Set(places.map((each) => each.kit.place));
+  let [name, number] = ["Another place", 2];
+  while (taken.has(name)) name = `Another place ${number++}`;
+  return name;
 }
