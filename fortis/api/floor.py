@@ -7,7 +7,7 @@ from functools import reduce
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, Path, Response
+from fastapi import APIRouter, Depends, HTTPException, Path, Response
 from pydantic import AwareDatetime, BaseModel, Field
 
 from fortis.api import lookups
@@ -27,7 +27,7 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
-from fortis.core.value import Kilograms, Number
+from fortis.core.value import Entered, Kilograms, Spelled
 from fortis.store import bouts, lifter, places, sessions
 from fortis.store.bouts import Provenance
 from fortis.store.lifts import library
@@ -120,14 +120,14 @@ class BoutDone(BaseModel):
     made from.
     """
 
-    exercise: str = Field(min_length=1, max_length=200)
+    exercise: Annotated[str, Spelled, Field(min_length=1, max_length=80)]
     setup: SetUp = SetUp()
     side: Side = Side.BOTH
-    kg: Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))] | None = None
+    kg: Annotated[Entered, Field(ge=Decimal(-300), le=Decimal(2000))] | None = None
     reps: int = Field(ge=0, le=500)
     partial_reps: int = Field(default=0, ge=0, le=500)
     seconds: int = Field(default=0, ge=0, le=3600)
-    reserve: Annotated[Number, Field(ge=Decimal(0), le=Decimal(10), multiple_of=Decimal("0.5"))] | None = None
+    reserve: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(10), multiple_of=Decimal("0.5"))] | None = None
     or_more: bool = False
     ended: Ended | None = None
     note: str = Field(default="", max_length=500)
@@ -244,7 +244,10 @@ def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now
     row = sessions.get(work, str(session_id))
     _start(work, row, now)
     by, word = _provenance(row, done.began_at, done.done_at, now, device)
-    bout = _performed(work, row, at, done)
+    prescription = played(work, row)
+    if (beyond := prescription.beyond(at)) is not None:
+        raise HTTPException(422, f"The session has {beyond}.")
+    bout = _performed(work, row, prescription, at, done)
     version = bouts.record(work, row.id, bout, by, done.seen)
     return Saved(version=version, tonnage_kg=tonnage([bout], conditions(work, row), library(work)), word=word)
 
@@ -309,10 +312,11 @@ def _provenance(
     return Provenance(at=now, done_at=ended, began_at=began, device=device), word
 
 
-def _performed(work: Work, row: SessionRow, at: Position, done: BoutDone) -> PerformedBout:
+def _performed(
+    work: Work, row: SessionRow, prescription: Prescription, at: Position, done: BoutDone
+) -> PerformedBout:
     """A bout as it is kept: as told, with what was asked as played, and what hung on it."""
     lift = library(work).find(done.exercise)
-    prescription = played(work, row)
     each, planned = _planned(prescription.sets, at)
     same = each is not None and each.lift.id == lift.id
     settled = planned.settled if planned and same else None

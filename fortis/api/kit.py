@@ -17,7 +17,7 @@ from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.tally.body_weight import Weighed
 from fortis.core.units import Unit
-from fortis.core.value import Kilograms, Number
+from fortis.core.value import Entered, Kilograms
 from fortis.store import lifter, places
 from fortis.store.lifts import library
 from fortis.store.tables import PlaceRow
@@ -76,7 +76,7 @@ class KitToKeep(BaseModel):
 class BodyWeight(BaseModel):
     """A body weight."""
 
-    kg: Annotated[Number, Field(ge=Decimal(25), le=Decimal(350))]
+    kg: Annotated[Entered, Field(ge=Decimal(25), le=Decimal(350))]
 
 
 @router.get("")
@@ -148,7 +148,7 @@ def delete_weight(on: date, work: WritingWork) -> Response:
     return Response(status_code=204)
 
 
-Weight = Annotated[Number, Field(gt=Decimal(0), le=Decimal(2000))]
+Weight = Annotated[Entered, Field(gt=Decimal(0), le=Decimal(2000))]
 
 
 class ToLoad(BaseModel):

@@ -9,12 +9,12 @@ from pydantic import BaseModel, Field, ValidationInfo, field_validator
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Work, WritingWork
 from fortis.core.exercises import Exercise, LoadKind, Muscle, one_form
-from fortis.core.value import Number
+from fortis.core.value import Entered, Spelled
 from fortis.store import lifts as store
 
 router = APIRouter(prefix="/api/compose/lifts", tags=["compose"])
 
-LiftName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
+LiftName = Annotated[str, Spelled, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
 
 
 class LiftToKeep(BaseModel):
@@ -27,7 +27,7 @@ class LiftToKeep(BaseModel):
     rep_seconds: int = Field(default=3, ge=1, le=20)
     usual_low: int = Field(default=5, ge=1, le=500)
     usual_high: int = Field(default=15, ge=1, le=500)
-    body_share: Annotated[Number, Field(ge=Decimal(0), le=Decimal(1))] = Decimal(0)
+    body_share: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(1))] = Decimal(0)
     one_sided: bool = False
     small: bool = False
     failing_is_safe: bool = False
@@ -66,7 +66,7 @@ def lifts(work: Work) -> list[LiftView]:
 @router.put("/{name}", responses={422: {"model": ProblemDetail}})
 def keep_lift(name: LiftName, lift: LiftToKeep, work: WritingWork) -> LiftView:
     """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
-    saved = store.save_lift(work, Exercise(name=" ".join(name.split()), **lift.model_dump()))
+    saved = store.save_lift(work, Exercise(name=name, **lift.model_dump()))
     return LiftView(**saved.model_dump(), own=True)
 
 
@@ -74,7 +74,7 @@ def keep_lift(name: LiftName, lift: LiftToKeep, work: WritingWork) -> LiftView:
 def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
     """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
     try:
-        renamed = store.rename_lift(work, name, " ".join(new.name.split()))
+        renamed = store.rename_lift(work, name, new.name)
     except LookupError as error:
         raise HTTPException(404, f"There is no lift called {name}.") from error
     return LiftView(**renamed.model_dump(), own=True)

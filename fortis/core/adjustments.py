@@ -6,9 +6,11 @@ from typing import Annotated, Any
 
 from pydantic import ConfigDict, Field
 
-from fortis.core.value import Number, Value
+from fortis.core.structure.model import MOST_ITEMS, SetUpItem
+from fortis.core.structure.prescription import MOST_EXTRA
+from fortis.core.value import Entered, Spelled, Value
 
-Load = Annotated[Number, Field(ge=Decimal(-300), le=Decimal(2000))]
+Load = Annotated[Entered, Field(ge=Decimal(-300), le=Decimal(2000))]
 
 
 class LoadChange(Value):
@@ -24,7 +26,7 @@ class LoadChange(Value):
     bout: int | None = Field(default=None, ge=1, le=1000)
     was_kg: Load | None = None
     kg: Load
-    sleeve: Annotated[tuple[Number, ...], Field(max_length=40)] = ()
+    sleeve: Annotated[tuple[Entered, ...], Field(max_length=40)] = ()
     advised: bool = False
 
     def after(self, number: int) -> "LoadChange":
@@ -37,14 +39,18 @@ class Swap(Value):
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
 
-    lift: Annotated[str, Field(min_length=1, max_length=80)]
+    lift: Annotated[str, Spelled, Field(min_length=1, max_length=80)]
     set: int = Field(default=0, ge=0, le=1000)
 
 
 EntryName = Annotated[str, Field(pattern=r"^\d{1,3}\.\d{1,3}$")]
 GroupNumber = Annotated[str, Field(pattern=r"^\d{1,3}$")]
 Order = Annotated[tuple[Annotated[int, Field(ge=1, le=1000)], ...], Field(max_length=200)]
-Worn = tuple[Annotated[str, Field(min_length=1, max_length=60)], ...]
+Worn = Annotated[tuple[SetUpItem, ...], Field(max_length=MOST_ITEMS)]
+ExtraSets = Annotated[int, Field(ge=0, le=MOST_EXTRA)]
+LoadChanges = Annotated[tuple[LoadChange, ...], Field(max_length=200)]
+MOST_CHANGED = 200
+"""Entries of a session that can be changed in one way."""
 
 
 class Adjustments(Value):
@@ -59,12 +65,12 @@ class Adjustments(Value):
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
 
     skipped: Annotated[tuple[Annotated[str, Field(max_length=30)], ...], Field(max_length=500)] = ()
-    extra: dict[EntryName, Annotated[int, Field(ge=0, le=20)]] = {}
-    swapped: dict[EntryName, Swap] = {}
-    loads: dict[EntryName, Annotated[tuple[LoadChange, ...], Field(max_length=200)]] = {}
-    setups: dict[EntryName, Worn] = {}
+    extra: Annotated[dict[EntryName, ExtraSets], Field(max_length=MOST_CHANGED)] = {}
+    swapped: Annotated[dict[EntryName, Swap], Field(max_length=MOST_CHANGED)] = {}
+    loads: Annotated[dict[EntryName, LoadChanges], Field(max_length=MOST_CHANGED)] = {}
+    setups: Annotated[dict[EntryName, Worn], Field(max_length=MOST_CHANGED)] = {}
     order: Order = ()
-    within: dict[GroupNumber, Order] = {}
+    within: Annotated[dict[GroupNumber, Order], Field(max_length=MOST_CHANGED)] = {}
 
 
 class Change(Value):

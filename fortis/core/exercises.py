@@ -53,7 +53,8 @@ BARS = (LoadKind.BAR, LoadKind.TRAP_BAR, LoadKind.SAFETY_BAR)
 
 def one_form(name: str) -> str:
     """A name in the one form in which names are compared: whatever its case, spaces and Unicode spelling."""
-    return " ".join(unicodedata.normalize("NFKC", name).casefold().split())
+    folded = unicodedata.normalize("NFKC", name).casefold()
+    return " ".join(unicodedata.normalize("NFKC", folded).split())
 
 
 def lift_id(name: str) -> str:

@@ -5,17 +5,22 @@ from collections.abc import Iterable
 from decimal import Decimal
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from fortis.core.exercises import Exercise, LoadKind, one_form
 from fortis.core.units import Unit, plain, to_kg
-from fortis.core.value import Kilograms, Number, Value
+from fortis.core.value import Entered, Kilograms, Spelled, Value
 
-Name = Annotated[str, Field(min_length=1, max_length=60)]
-Heft = Annotated[Kilograms, Field(gt=Decimal(0), le=Decimal(1000))]
-Extra = Annotated[Kilograms, Field(ge=Decimal(0), le=Decimal(1000))]
+Name = Annotated[str, Spelled, Field(min_length=1, max_length=60)]
+Heft = Annotated[Entered, Field(gt=Decimal(0), le=Decimal(1000))]
+Extra = Annotated[Entered, Field(ge=Decimal(0), le=Decimal(1000))]
 Millimetres = Annotated[int, Field(ge=10, le=1000)]
 Some = Annotated[int, Field(ge=1, le=50)]
+MOST_SIZES = 20
+"""Weights of plates in one place, kilograms and pounds together."""
+MOST_PINS = 400
+MOST_PLATES = 200
+MOST_AMOUNT = 500
 
 
 class Bar(Value):
@@ -27,7 +32,7 @@ class Bar(Value):
     collar_kg: Extra = Decimal(0)
     sleeve_mm: Millimetres | None = None
     count: Some = 1
-    note: str = ""
+    note: Annotated[str, Field(max_length=200)] = ""
 
     @property
     def empty_kg(self) -> Decimal:
@@ -53,10 +58,10 @@ class Handle(Value):
 class Plate(Value):
     """Plates of one weight: `count` single ones, as typed in their unit; `thick_mm` where it is known."""
 
-    amount: Annotated[Number, Field(gt=Decimal(0), le=Decimal(500))]
+    amount: Annotated[Entered, Field(gt=Decimal(0), le=Decimal(MOST_AMOUNT))]
     unit: Unit = Unit.KG
-    count: Annotated[int, Field(ge=1, le=200)]
-    thick_mm: Number | None = None
+    count: Annotated[int, Field(ge=1, le=MOST_PLATES)]
+    thick_mm: Annotated[Entered, Field(gt=Decimal(0), le=Decimal(500))] | None = None
 
     @property
     def kg(self) -> Decimal:
@@ -72,12 +77,21 @@ class Machine(Value):
     """
 
     name: Name
-    lifts: tuple[Name, ...] = ()
+    lifts: Annotated[tuple[Name, ...], Field(max_length=100)] = ()
     first_kg: Heft = Decimal(5)
     step_kg: Heft = Decimal(5)
     most_kg: Heft = Decimal(120)
     add_ons: Annotated[tuple[Heft, ...], Field(max_length=6)] = ()
-    ratio: Annotated[Number, Field(gt=Decimal(0), le=Decimal(4))] = Decimal(1)
+    ratio: Annotated[Entered, Field(gt=Decimal(0), le=Decimal(4))] = Decimal(1)
+
+    @model_validator(mode="after")
+    def _not_too_fine(self) -> "Machine":
+        if self.most_kg - self.first_kg > self.step_kg * MOST_PINS:
+            raise ValueError(
+                f"{self.name} would have more than {MOST_PINS} pins: make its steps larger than "
+                f"{plain(self.step_kg)} kg, or its heaviest pin lighter"
+            )
+        return self
 
     def pins(self) -> tuple[Decimal, ...]:
         """Every load it can be set to, lightest first."""
@@ -91,8 +105,8 @@ class Machine(Value):
 class Stretch(Value):
     """What a scale showed with a band stretched so far."""
 
-    cm: Number
-    kg: Kilograms
+    cm: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(1000))]
+    kg: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(1000))]
 
 
 class Band(Value):
@@ -102,7 +116,7 @@ class Band(Value):
     top_kg: Extra
     bottom_kg: Extra = Decimal(0)
     give_or_take_kg: Kilograms | None = None
-    measured: tuple[Stretch, ...] = ()
+    measured: Annotated[tuple[Stretch, ...], Field(max_length=50)] = ()
 
 
 class Chain(Value):
@@ -119,15 +133,15 @@ class Kit(Value):
     """What is in one place. `heights` are boxes and deficits in centimetres."""
 
     place: Name
-    bars: tuple[Bar, ...] = ()
-    plates: tuple[Plate, ...] = ()
+    bars: Annotated[tuple[Bar, ...], Field(max_length=40)] = ()
+    plates: Annotated[tuple[Plate, ...], Field(max_length=MOST_SIZES)] = ()
     dumbbells: Annotated[tuple[Heft, ...], Field(max_length=100)] = ()
-    handles: tuple[Handle, ...] = ()
-    machines: tuple[Machine, ...] = (ANY_MACHINE,)
-    bands: tuple[Band, ...] = ()
-    chains: tuple[Chain, ...] = ()
+    handles: Annotated[tuple[Handle, ...], Field(max_length=20)] = ()
+    machines: Annotated[tuple[Machine, ...], Field(max_length=100)] = (ANY_MACHINE,)
+    bands: Annotated[tuple[Band, ...], Field(max_length=40)] = ()
+    chains: Annotated[tuple[Chain, ...], Field(max_length=20)] = ()
     belt: bool = True
-    heights: tuple[Number, ...] = ()
+    heights: Annotated[tuple[Entered, ...], Field(max_length=40)] = ()
 
     def bar_for(self, kind: LoadKind) -> Bar | None:
         """The bar a kind of lift uses, or the plain bar where there is none of its own."""
@@ -146,12 +160,15 @@ class Kit(Value):
 
 
 class PlatesError(ValueError):
-    """A text that is no list of plates. `word` is the part that cannot be read."""
+    """A text that is no list of plates."""
+
+
+class NoPlateError(PlatesError):
+    """A word that stands for no plates."""
 
     def __init__(self, word: str) -> None:
-        self.word = word
         super().__init__(
-            f"“{word}” is not a number of pairs and a plate: write 2x20 for two pairs of 20 kg, "
+            f"“{word[:40]}” is not a number of pairs and a plate: write 2x20 for two pairs of 20 kg, "
             "2x45lb for pounds, 0.5x15 for a single plate, 2x25@42mm where the thickness matters."
         )
 
@@ -174,18 +191,24 @@ def read_plates(text: str, unit: Unit = Unit.KG) -> tuple[Plate, ...]:
             continue
         match = _PLATES.fullmatch(word.rstrip(","))
         if match is None:
-            raise PlatesError(word)
+            raise NoPlateError(word)
         pairs, amount = _decimal(match["pairs"] or "1"), _decimal(match["amount"])
         own = unit if not match["unit"] else Unit.LB if match["unit"].lower().startswith("lb") else Unit.KG
-        if not amount or not pairs:
-            raise PlatesError(word)
         known = counts.get((amount, own))
+        count = int(pairs * 2) + (known.count if known else 0)
+        thick = _decimal(match["thick"]) if match["thick"] else known.thick_mm if known else None
+        if not amount or not pairs or amount > MOST_AMOUNT or (thick is not None and not 0 < thick <= 500):
+            raise NoPlateError(word)
+        if count > MOST_PLATES:
+            raise PlatesError(f"“{word}” makes more than {MOST_PLATES} plates of one weight; enter fewer.")
         counts[amount, own] = Plate(
             amount=amount,
             unit=own,
-            count=int(pairs * 2) + (known.count if known else 0),
-            thick_mm=_decimal(match["thick"]) if match["thick"] else known.thick_mm if known else None,
+            count=count,
+            thick_mm=thick,
         )
+    if len(counts) > MOST_SIZES:
+        raise PlatesError(f"These are {len(counts)} different plates; one place holds {MOST_SIZES} at most.")
     return tuple(sorted(counts.values(), key=lambda plate: -plate.kg))
 
 

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
+from operator import attrgetter
 from typing import NamedTuple
 
 from fortis.core.cache import cached
@@ -12,6 +13,16 @@ from fortis.core.loading.kit import Plate
 
 Stack = tuple[Decimal, ...]
 """Plates from the collar outwards."""
+
+
+MOST_ALIKE = 12
+"""Plates of one weight that hang in one place: more fit on no sleeve."""
+MOST_TOGETHER = 20
+"""Plates of all weights that hang in one place."""
+HEAVIEST_KG = Decimal(500)
+"""What hangs in one place: no sleeve bears more."""
+MOST_SUMS = 8_000
+"""Sums of half the plates that are kept; beyond that, of the oddest shelves, those of the fewest plates."""
 
 
 class Way(NamedTuple):
@@ -36,7 +47,7 @@ def denominations(plates: Sequence[Plate], needs: int) -> tuple[Denomination, ..
     A bar needs two (one a side), the belt one, a pair of loaded dumbbells four.
     """
     found = [
-        Denomination(plate.kg, plate.count // needs, plate.thick_mm or Decimal(0))
+        Denomination(plate.kg, min(plate.count // needs, MOST_ALIKE), plate.thick_mm or Decimal(0))
         for plate in plates
         if plate.count // needs
     ]
@@ -139,17 +150,32 @@ def _ways(have: Sequence[Denomination]) -> dict[Decimal, tuple[Way, ...]]:
     for kg, most, thick in have:
         for total, known in list(ways.items()):
             for count in range(1, most + 1):
-                made = [
-                    Way(way.plates + count, way.thick + count * thick, way.stack + (kg,) * count) for way in known
-                ]
                 sum_kg = total + count * kg
-                ways[sum_kg] = _undominated((*ways.get(sum_kg, ()), *made))
+                if sum_kg > HEAVIEST_KG:
+                    break
+                there = ways.get(sum_kg, ())
+                more = count * thick
+                made = [
+                    Way(way.plates + count, way.thick + more, way.stack + (kg,) * count)
+                    for way in known
+                    if way.plates + count <= MOST_TOGETHER
+                    and (not there or way.plates + count <= there[-1].plates or way.thick + more < there[-1].thick)
+                ]
+                if made:
+                    ways[sum_kg] = _undominated((*there, *made)) if there else tuple(made)
+        if len(ways) > MOST_SUMS:
+            fewest_first = sorted(ways.items(), key=lambda item: (item[1][0].plates, item[0]))
+            ways = dict(fewest_first[:MOST_SUMS])
     return ways
+
+
+_STACK, _PLATES_AND_THICK = attrgetter("stack"), attrgetter("plates", "thick")
 
 
 def _undominated(ways: Sequence[Way]) -> tuple[Way, ...]:
     kept: list[Way] = []
-    for way in sorted(ways, key=lambda way: (way.plates, way.thick, tuple(-kg for kg in way.stack))):
+    heaviest_first = sorted(ways, key=_STACK, reverse=True)
+    for way in sorted(heaviest_first, key=_PLATES_AND_THICK):
         if not kept or way.thick < kept[-1].thick:
             kept.append(way)
     return tuple(kept)

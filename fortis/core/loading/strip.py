@@ -201,13 +201,7 @@ class _Bundles:
 
 @lru_cache(maxsize=64)
 def _bundles(plates: tuple[Denomination, ...], heaviest: Decimal, room: int | None) -> _Bundles:
-    counts: list[tuple[int, ...]] = [()]
-    for plate in plates:
-        counts = [(*some, count) for some in counts for count in range(plate.most + 1)]
-        counts = [some for some in counts if _weigh(plates, some) <= heaviest and _fits(plates, some, room)]
-        if len(counts) > MOST_SETS_OF_PLATES:
-            counts = sorted(counts, key=sum)[:MOST_SETS_OF_PLATES]
-    counts.sort(key=sum)
+    counts = _counts(plates, heaviest, room)
     index = {some: at for at, some in enumerate(counts)}
     nothing = len(counts)
     onto = np.full((nothing + 1, max(len(plates), 1)), nothing, dtype=np.int64)
@@ -237,6 +231,21 @@ def _bundles(plates: tuple[Denomination, ...], heaviest: Decimal, room: int | No
     )
 
 
+def _counts(plates: tuple[Denomination, ...], heaviest: Decimal, room: int | None) -> list[tuple[int, ...]]:
+    """How many of each plate, for every set of plates that fits and is not too heavy; those with fewer first."""
+    found: list[tuple[tuple[int, ...], Decimal, Decimal]] = [((), Decimal(0), Decimal(0))]
+    for plate in plates:
+        found = [
+            ((*some, count), kg + count * plate.kg, thick + count * plate.thick)
+            for some, kg, thick in found
+            for count in range(plate.most + 1)
+            if kg + count * plate.kg <= heaviest and (room is None or thick + count * plate.thick <= room)
+        ]
+        if len(found) > MOST_SETS_OF_PLATES:
+            found = sorted(found, key=lambda each: sum(each[0]))[:MOST_SETS_OF_PLATES]
+    return sorted((some for some, _, _ in found), key=sum)
+
+
 def _out_of_order(plates: tuple[Denomination, ...], counts: Sequence[tuple[int, ...]]) -> NDArray[np.int64]:
     """What one more plate of each denomination costs over each set: something where a lighter one lies under it."""
     found = np.zeros((len(counts) + 1, max(len(plates), 1)), dtype=np.int64)
@@ -253,10 +262,6 @@ def _decimals(kg: Decimal) -> int:
 
 def _weigh(plates: tuple[Denomination, ...], counts: tuple[int, ...]) -> Decimal:
     return sum((plate.kg * count for plate, count in zip(plates, counts, strict=False)), Decimal(0))
-
-
-def _fits(plates: tuple[Denomination, ...], counts: tuple[int, ...], room: int | None) -> bool:
-    return room is None or sum(p.thick * count for p, count in zip(plates, counts, strict=False)) <= room
 
 
 class _Search:

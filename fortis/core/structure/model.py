@@ -14,7 +14,7 @@ from pydantic import Field
 
 from fortis.core.exercises import Exercise, one_form
 from fortis.core.units import Unit, plain, to_kg
-from fortis.core.value import Number, Value
+from fortis.core.value import Number, Spelled, Value
 
 # --- how many ---------------------------------------------------------------------------------------------
 
@@ -255,10 +255,15 @@ class Lifting(StrEnum):
     HELPED_UP = "helped up"
 
 
+MOST_ITEMS = 12
+LONGEST_ITEM = 60
+SetUpItem = Annotated[str, Spelled, Field(min_length=1, max_length=LONGEST_ITEM)]
+
+
 class SetUp(Value):
     """What is worn and used: belt, bands, deficit. Sets compare only where this is the same."""
 
-    items: tuple[str, ...] = ()
+    items: Annotated[tuple[SetUpItem, ...], Field(max_length=MOST_ITEMS)] = ()
 
     def __str__(self) -> str:
         return ", ".join(self.items)

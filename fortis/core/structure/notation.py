@@ -13,6 +13,8 @@ from lark.tree import Meta, Tree
 
 from fortis.core.cache import cached
 from fortis.core.structure.model import (
+    LONGEST_ITEM,
+    MOST_ITEMS,
     BodyPlus,
     Bout,
     Entry,
@@ -44,7 +46,7 @@ from fortis.core.structure.model import (
     WeightRange,
 )
 from fortis.core.units import Unit
-from fortis.core.value import Value
+from fortis.core.value import Value, one_spelling
 
 LONGEST_LINE = 2_000
 LONGEST_TEXT = 100_000
@@ -52,7 +54,8 @@ MOST_SETS = 50
 MOST_REPS = 500
 MOST_ROUNDS = 50
 MOST_BOUTS_IN_A_SET = 40
-MOST_BOUTS = 4_000
+MOST_BOUTS = 1_000
+LONGEST_NAME = 80
 LONGEST_SECONDS = 3_600
 HEAVIEST = Decimal(2_000)
 
@@ -529,7 +532,13 @@ class _Building:
         return Sets(each=each, count=count, rest=rest, every=every, span=span)
 
     def setup(self, parts: list[Token]) -> SetUp:
-        return SetUp(items=tuple(item for part in parts if (item := " ".join(part.split()))))
+        items = [(item, part) for part in parts if (item := one_spelling(part))]
+        if len(items) > MOST_ITEMS:
+            raise _Slip(f"A set-up has {MOST_ITEMS} items at most.", items[MOST_ITEMS][1])
+        for item, part in items:
+            if len(item) > LONGEST_ITEM:
+                raise _Slip(f"An item of a set-up has {LONGEST_ITEM} letters at most.", part)
+        return SetUp(items=tuple(item for item, _ in items))
 
     def entry(self, meta: Meta, parts: list[Any]) -> Entry:
         setup = parts[1] if isinstance(parts[1], SetUp) else SetUp()
@@ -540,7 +549,10 @@ class _Building:
                 "There is nothing to drop from or add to yet: the first bout of a lift needs a load of its own."
             )
             raise _Slip(message, meta.column)
-        return Entry(exercise=" ".join(parts[0].split()), setup=setup, sets=sets)
+        name = one_spelling(parts[0])
+        if len(name) > LONGEST_NAME:
+            raise _Slip(f"The name of a lift has {LONGEST_NAME} letters at most.", meta.column)
+        return Entry(exercise=name, setup=setup, sets=sets)
 
     # groups
 

@@ -45,6 +45,8 @@ SIZE_REST = 120
 GROUP_REST = 60
 """Usual rest after a round of a pair or circuit (common practice: about a minute)."""
 MOST_ROUNDS_THAT_FIT = 60
+MOST_EXTRA = 20
+"""Sets that can be added to one entry on the floor."""
 WARM_UP = 0
 """The number of the set that is a lift's warm-up; work sets count from 1."""
 
@@ -183,6 +185,20 @@ class Prescription(Value):
         for each in self.sets:
             sets.setdefault((each.group, each.entry), []).append(each)
         return sets
+
+    def beyond(self, at: Position) -> str | None:
+        """In words what of a position the session cannot have, with `MOST_EXTRA` sets added; None where it can."""
+        sets = [each for each in self.sets if (each.group, each.entry) == (at.group, at.entry)]
+        if not sets:
+            return f"no lift {at.entry} in group {at.group}"
+        for name, number, most in (
+            ("set", at.set, max(each.number for each in sets) + MOST_EXTRA),
+            ("round", at.round, max(each.round for each in sets) + MOST_EXTRA),
+            ("bout", at.bout, max(bout.number for each in sets for bout in each.bouts)),
+        ):
+            if number > most:
+                return f"no {name} {number} of {sets[0].exercise.lower()}: {most} at most"
+        return None
 
 
 def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:

@@ -585,7 +585,7 @@ export interface paths {
         put?: never;
         /**
          * Add
-         * @description Add a place.
+         * @description Add a place; sent twice it is there once.
          */
         post: operations["add_api_kit_places_post"];
         delete?: never;
@@ -4656,6 +4656,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemDetail"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4693,6 +4702,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
