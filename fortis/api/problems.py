@@ -64,8 +64,9 @@ def install(app: FastAPI) -> None:
         return _answer(422, "The text is not a session yet", str(error), problems=list(error.problems))
 
     @app.exception_handler(UnknownSessionError)
-    async def _unknown(_: Request, error: UnknownSessionError) -> JSONResponse:
-        return _answer(404, "No such session", f"There is no session {error}.")
+    async def _unknown(_: Request, __: UnknownSessionError) -> JSONResponse:
+        detail = "This session is not in the record. Perhaps the record was brought back from an older backup."
+        return _answer(404, "No such session", detail)
 
     @app.exception_handler(UnknownMethodError)
     async def _unknown_method(_: Request, error: UnknownMethodError) -> JSONResponse:

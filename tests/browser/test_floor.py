@@ -1,6 +1,8 @@
 """The Floor in a real gym: a mixed session by key and by thumb, the server killed, offline, the battery dead."""
 
+import json
 import re
+import sqlite3
 from random import Random
 
 import pytest
@@ -151,11 +153,11 @@ def test_forty_bouts_through_every_trouble(request, serving, way):
 SHORT = "# Browser day\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00\nRing row: 2 x 8 at bw leave 1\n"
 
 
-def begin(page, text=SHORT):
+def begin(page, text=SHORT, title="Browser day"):
     compose(page, text)
     page.get_by_role("button", name="Save as planned").click()
     page.wait_for_url("**/")
-    start(page, "Browser day")
+    start(page, title)
 
 
 def record(page, reps, left):
@@ -319,6 +321,69 @@ def test_a_session_is_finished_without_the_server_and_opened_again(desktop, serv
     desktop.get_by_role("button", name="Open it again").click()
     expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()
     assert rows(serving, "select finished_at from session where title = 'Browser day'") == [(None,)]
+
+
+def test_what_the_record_refuses_steps_aside_and_the_rest_goes_on(desktop, serving):
+    begin(desktop, "# Gone\nRing row: 2 x 8 at bw\n", "Gone")
+    gone = desktop.url
+    ready_offline(desktop)
+    begin(desktop)
+    here = desktop.url
+    desktop.context.set_offline(True)
+    desktop.goto(gone)
+    record(desktop, 8, 1)
+    desktop.goto(here)
+    record(desktop, 5, 2)
+    with sqlite3.connect(serving.database) as database:
+        (row,) = database.execute("select * from session where title = 'Gone'").fetchall()
+        database.execute("delete from session where title = 'Gone'")
+    desktop.context.set_offline(False)
+    refused = desktop.get_by_role("region", name="Not taken by the record")
+    refused.get_by_text("What to do?").click(timeout=20_000)
+    expect(refused).to_contain_text("Ring row, set 1: 8")
+    expect(refused).to_contain_text("This session is not in the record.")
+    expect(desktop.get_by_text("▲ 1 not taken")).to_be_visible()
+    record(desktop, 5, 2)
+    assert [row[7] for row in recorded(serving)] == [5, 5]
+    assert axe(desktop) == []
+    desktop.goto("/")
+    refused.get_by_text("What to do?").click()
+    with desktop.expect_download() as download:
+        refused.get_by_role("button", name="Save as a file").click()
+    (entry,) = json.loads(download.value.path().read_text())["not taken by Fortis"]
+    assert (entry["done"]["exercise"], entry["done"]["reps"]) == ("Ring row", 8)
+    refused.get_by_role("button", name="Try again").click()
+    expect(desktop.get_by_text("▲ 1 not taken")).to_be_visible()
+    with sqlite3.connect(serving.database) as database:
+        database.execute(f"insert into session values ({', '.join('?' * len(row))})", row)
+    refused.get_by_text("What to do?").click()
+    refused.get_by_role("button", name="Try again").click()
+    expect(refused).to_have_count(0)
+    expect(desktop.get_by_text("kept on this device")).to_have_count(0)
+    assert rows(serving, "select reps from bout join session on session.id = session_id where title = 'Gone'") == [
+        (8,)
+    ]
+
+
+def test_what_was_refused_is_let_go_at_the_second_word(desktop, serving):
+    begin(desktop)
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    record(desktop, 5, 2)
+    with sqlite3.connect(serving.database) as database:
+        database.execute("delete from session where title = 'Browser day'")
+    desktop.context.set_offline(False)
+    refused = desktop.get_by_role("region", name="Not taken by the record")
+    refused.get_by_text("What to do?").click(timeout=20_000)
+    refused.get_by_role("button", name="Let go").click()
+    desktop.reload()
+    refused.get_by_text("What to do?").click()
+    refused.get_by_role("button", name="Let go").click()
+    refused.get_by_role("button", name="Really let go?").click()
+    expect(refused).to_have_count(0)
+    desktop.reload()
+    expect(desktop.get_by_role("heading", level=1)).to_be_visible()
+    expect(refused).to_have_count(0)
 
 
 def test_the_end_of_a_rest_is_seen_by_who_looks_away(desktop):

@@ -5,6 +5,7 @@ import { createPortal } from "react-dom";
 import { NavLink, Outlet, ScrollRestoration, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
 import { Calculator } from "./Calculator";
+import { Refused } from "./Refused";
 import { SaveState } from "./SaveState";
 import { useShortcut } from "./shortcuts";
 import { useTheme } from "./theme";
@@ -63,6 +64,7 @@ export function Shell() {
       </header>
       <ScrollRestoration />
       <Calculator />
+      <Refused />
       <main id="main">
         <Suspense fallback={<Waiting what="the view" />}>
           <Outlet />

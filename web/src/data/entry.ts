@@ -16,6 +16,8 @@ export interface Entry {
   tonnage_kg?: number;
   /** Two answers for one bout: the other one, until the lifter has chosen. */
   conflict?: There;
+  /** Why the record does not take it, in its own words: it stands aside until the lifter has said what to do. */
+  refusal?: string;
 }
 
 /** An entry that the record has taken, and what the plan has become by it. */

@@ -10,7 +10,6 @@ export interface OutboxStatus {
   /** What the record has taken that an answer asked for before may not show, in order. */
   taken: TakenEntry[];
   state: SaveState;
-  refusal: string | null;
   /** What the server put right about what was said last, such as a time to come. */
   word: string;
 }
@@ -22,14 +21,15 @@ const RETRY_MOST = 15_000;
 
 /**
  * Bouts, and changes to a session, on their way to the record. Each is kept on this device first and sent then,
- * in order, until the server has it; a newer word about the same thing replaces an unsent older one.
+ * in order, until the server has it; a newer word about the same thing replaces an unsent older one. One that the
+ * record refuses stands aside, and the rest goes on.
  */
 class Outbox {
   private waiting = new Map<string, Entry>();
   private taken = new Map<string, TakenEntry>();
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
-  private status: OutboxStatus = { waiting: [], taken: [], state: "saved", refusal: null, word: "" };
+  private status: OutboxStatus = { waiting: [], taken: [], state: "saved", word: "" };
   private sending = false;
   private retry = RETRY_FIRST;
   private word = "";
@@ -91,16 +91,28 @@ class Outbox {
     if (conflict) this.versions.set(entry.key, conflict.version);
     if (mine) await this.keep({ ...own, stamp: stamp() });
     else {
-      this.waiting.delete(entry.key);
-      await dropEntry(entry);
+      await this.letGo(entry);
     }
-    this.changed(null);
+    this.changed();
   }
 
-  private async keep(entry: Entry): Promise<void> {
+  /** Send again what was refused. */
+  async sendAgain(): Promise<void> {
+    for (const { refusal, ...entry } of [...this.waiting.values()]) if (refusal) await this.keep(entry);
+  }
+
+  /** Forget an entry: it will not reach the record. */
+  async letGo(entry: Entry): Promise<void> {
     this.waiting.delete(entry.key);
+    await dropEntry(entry);
+    this.changed();
+  }
+
+  /** Bouts go to the end of what waits; a change of the plan stays ahead of the bouts that were done after it. */
+  private async keep(entry: Entry): Promise<void> {
+    if (!entry.changes) this.waiting.delete(entry.key);
     this.waiting.set(entry.key, entry);
-    this.changed(null);
+    this.changed();
     await keepEntry(entry);
     void this.send();
   }
@@ -109,20 +121,20 @@ class Outbox {
     for (const entry of await keptEntries()) {
       if (!this.waiting.has(entry.key)) this.waiting.set(entry.key, entry);
     }
-    this.changed(null);
+    this.changed();
     void this.send();
   }
 
-  private changed(refusal: string | null) {
+  private changed() {
     const waiting = [...this.waiting.values()];
     const state = waiting.some((each) => each.conflict)
       ? "conflict"
-      : refusal
-        ? "refused"
+      : waiting.some((each) => !each.refusal)
+        ? "kept"
         : waiting.length
-          ? "kept"
+          ? "refused"
           : "saved";
-    this.status = { waiting, taken: [...this.taken.values()], state, refusal, word: this.word };
+    this.status = { waiting, taken: [...this.taken.values()], state, word: this.word };
     for (const listener of this.listeners) listener();
   }
 
@@ -139,6 +151,13 @@ class Outbox {
     }
   }
 
+  private async standAside(entry: Entry, { there, detail }: Partial<Schemas["ProblemDetail"]>) {
+    const aside = { ...entry, ...(there ? { conflict: there } : { refusal: detail ?? "" }) };
+    this.waiting.set(entry.key, aside);
+    await keepEntry(aside);
+    this.changed();
+  }
+
   private take(entry: Entry, { tonnage_kg, adjustments }: Told) {
     this.order += 1;
     this.taken.delete(entry.key);
@@ -146,7 +165,7 @@ class Outbox {
     this.taken.set(entry.key, { ...entry, ...told, order: this.order });
   }
 
-  private first = () => [...this.waiting.values()].find((entry) => !entry.conflict);
+  private first = () => [...this.waiting.values()].find((entry) => !entry.conflict && !entry.refusal);
 
   /** Send one entry. False where the rest has to wait. */
   private async sendOne(entry: Entry): Promise<boolean> {
@@ -162,25 +181,33 @@ class Outbox {
           this.waiting.delete(entry.key);
           await handOver(entry, data?.adjustments);
         }
-        this.changed(null);
+        this.changed();
         return true;
       }
       const problem = error as Partial<Schemas["ProblemDetail"]> | undefined;
-      if (response.status === 409 && problem?.there && still) {
-        const conflicting = { ...entry, conflict: problem.there };
-        this.waiting.set(entry.key, conflicting);
-        await keepEntry(conflicting);
-        this.changed(null);
+      if (isRefusal(response, problem)) {
+        if (still) await this.standAside(entry, problem);
         return true;
       }
-      this.changed(response.status < 500 ? (problem?.detail ?? "The server refused a bout.") : null);
     } catch {
-      this.changed(null);
+      // The server cannot be reached: what waits is sent later.
     }
+    this.changed();
     this.timer = setTimeout(() => this.send(), this.retry);
     this.retry = Math.min(this.retry * 2, RETRY_MOST);
     return false;
   }
+}
+
+/** Answers that say nothing of what was sent: too slow, too many, or not from Fortis at all. */
+const FOR_NOW = [401, 403, 408, 425, 429];
+
+/** Whether the record has looked at what was sent, and will never take it as it is. */
+function isRefusal(
+  { status }: Response,
+  problem: Partial<Schemas["ProblemDetail"]> | undefined,
+): problem is Partial<Schemas["ProblemDetail"]> {
+  return status >= 400 && status < 500 && !FOR_NOW.includes(status) && problem?.status === status;
 }
 
 const DEVICE_KEY = "fortis.device";

@@ -18,7 +18,7 @@ export function Finishing({ playing }: { playing: Playing }) {
   const reopen = useReopen(view.id);
   const go = useNavigate();
   const finished = playing.state === "finished";
-  const saved = playing.status.state === "saved";
+  const saved = playing.isSaved;
   const [closing, setClosing] = useState(false);
   const close = () => {
     setClosing(true);

@@ -64,9 +64,9 @@ export function useSession(told: SeenView) {
   }, [view]);
 
   /** What follows from a change of the plan is the server's to say: ask anew once all is saved. */
+  const isSaved = !status.waiting.some((each) => each.sessionId === id && each.refusal === undefined);
   const isOutdated =
-    status.state === "saved" &&
-    status.taken.some((each) => each.sessionId === id && each.changes && each.order > told.asOf);
+    isSaved && status.taken.some((each) => each.sessionId === id && each.changes && each.order > told.asOf);
   useEffect(() => {
     if (isOutdated) void queries.invalidateQueries({ queryKey: floorKey(id) });
   }, [isOutdated, queries, id]);
@@ -245,6 +245,8 @@ export function useSession(told: SeenView) {
     /** The session as the record tells it, with all that it has taken from this device. */
     view,
     state,
+    /** Whether nothing of this session is on its way to the record. */
+    isSaved,
     steps,
     done,
     standing,
