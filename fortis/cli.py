@@ -1,14 +1,21 @@
 """The `fortis` command."""
 
 import json
+import socket
+import sqlite3
 import sys
+from contextlib import suppress
+from datetime import UTC, datetime
 from pathlib import Path
-from typing import Annotated
+from threading import Thread
+from time import sleep
+from typing import Annotated, NoReturn
 
 import typer
 import uvicorn
 
 from fortis.api.app import create_app
+from fortis.api.guard import LOOPBACK
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
 from fortis.core.loading.kit import PlatesError, read_plates
 from fortis.core.loading.warm_up import School
@@ -19,12 +26,16 @@ from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
 from fortis.garbage_collection import collect_less_often
-from fortis.store.database import back_up, open_database
+from fortis.store.backup import BackupError, back_up, daily, damage, folder
+from fortis.store.check import read_all
+from fortis.store.database import Database, RecordError, open_database
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
 
 DatabaseFile = Annotated[Path, typer.Option("--db", help="The database file.", envvar="FORTIS_DB")]
 HERE = Path("data/fortis.db")
+BETWEEN_LOOKS_SECONDS = 3_600
+"""How often it is looked at whether a new day wants its backup."""
 USUAL_PLATES = "4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"
 
 
@@ -32,12 +43,70 @@ USUAL_PLATES = "4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"
 def serve(
     db: DatabaseFile = HERE,
     host: Annotated[str, typer.Option(help="The address to listen on.")] = "127.0.0.1",
-    port: Annotated[int, typer.Option(help="The port to listen on.", envvar="PORT")] = 8000,
+    port: Annotated[int, typer.Option(help="The port to listen on.", envvar="PORT", min=1, max=65535)] = 8000,
+    to_everybody: Annotated[
+        bool,
+        typer.Option("--to-everybody", help="Let all who reach this machine use the record."),
+    ] = False,
 ) -> None:
     """Serve Fortis to a browser."""
-    typer.echo(f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.")
+    if host not in LOOPBACK and not to_everybody:
+        typer.echo(
+            f"At {host} everybody who reaches this machine could read and write the record: Fortis asks nobody who "
+            "they are. Where that is meant, add --to-everybody; else leave --host out.",
+            err=True,
+        )
+        raise typer.Exit(2)
+    database = _opened(db)
     collect_less_often()
-    uvicorn.run(create_app(open_database(db)), host=host, port=port, log_level="warning")
+    try:
+        listening = socket.create_server((host, port))
+    except OSError as error:
+        _refuse(f"Fortis cannot listen at {host}, port {port}: {error.strerror}. Choose another with --port.")
+    _keep_backups(db)
+    served = uvicorn.Config(create_app(database, names=[host]), log_level="warning", lifespan="off")
+    with suppress(KeyboardInterrupt):
+        _Serving(served, f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.").run(
+            [listening]
+        )
+
+
+class _Serving(uvicorn.Server):
+    """Says where it is once it is there."""
+
+    def __init__(self, config: uvicorn.Config, where: str) -> None:
+        super().__init__(config)
+        self.where = where
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().startup(sockets)
+        typer.echo(self.where)
+
+
+def _opened(db: Path) -> Database:
+    try:
+        return open_database(db)
+    except RecordError as error:
+        _refuse(str(error))
+
+
+def _refuse(why: str) -> NoReturn:
+    typer.echo(why, err=True)
+    raise typer.Exit(2)
+
+
+def _keep_backups(db: Path) -> None:
+    """Copy the record now and once a day, beside all else."""
+
+    def copy() -> None:
+        while True:
+            try:
+                daily(db, datetime.now(UTC).astimezone().date())
+            except (BackupError, OSError) as error:
+                typer.echo(f"No backup was made: {error}", err=True)
+            sleep(BETWEEN_LOOKS_SECONDS)
+
+    Thread(target=copy, daemon=True).start()
 
 
 @app.command()
@@ -46,7 +115,10 @@ def demo(db: DatabaseFile = Path("data/demo.db")) -> None:
     if db.exists():
         typer.echo(f"{db} is there already; it is kept. Remove it to start over.")
         return
-    sessions = make_demo(db)
+    try:
+        sessions = make_demo(db)
+    except (RecordError, OSError) as error:
+        _refuse(str(error))
     typer.echo(f"Made {db}: {sessions} sessions of a made-up lifter.")
 
 
@@ -87,7 +159,7 @@ def load(
 ) -> None:
     """Print the nearest load that can be built, the strip plan for several, or the warm-up to one."""
     try:
-        wanted = [weight(part) for part in (sequence or kg).split(",")]
+        wanted = [weight(part) for part in sequence.split(",")] if sequence else [weight(kg)]
         kit = bar_kit(weight(bar), weight(collar, least=0), read_plates(plates))
     except (PlatesError, WeightError) as error:
         typer.echo(str(error), err=True)
@@ -113,8 +185,30 @@ def backup(target: Path, db: DatabaseFile = HERE) -> None:
     """Copy the database to TARGET, whole, even while Fortis is running."""
     try:
         back_up(db, target)
-    except (FileNotFoundError, FileExistsError) as error:
-        reason = "there is no such database" if isinstance(error, FileNotFoundError) else "that file exists already"
-        typer.echo(f"{error}: {reason}.", err=True)
-        raise typer.Exit(2) from error
+    except FileNotFoundError:
+        _refuse(f"{db}: there is no such database.")
+    except FileExistsError:
+        _refuse(f"{target}: that file exists already.")
+    except BackupError as error:
+        _refuse(str(error))
     typer.echo(f"Copied {db} to {target}.")
+
+
+@app.command()
+def check(db: DatabaseFile = HERE) -> None:
+    """Tell how the record is: whether its file is sound and everything in it can be read."""
+    if not db.exists():
+        _refuse(f"{db}: there is no such database.")
+    try:
+        problems = damage(db)
+    except sqlite3.Error as error:
+        problems = [str(error)]
+    if problems:
+        for problem in problems:
+            typer.echo(problem, err=True)
+        _refuse(f"{db} is damaged; bring back the latest backup from {folder(db)}.")
+    with _opened(db)() as work:
+        found = read_all(work)
+    if found.unreadable:
+        _refuse("\n".join(found.unreadable))
+    typer.echo(f"{db} is sound: {found.sessions:,} sessions with {found.bouts:,} bouts, all of them readable.")

@@ -27,7 +27,7 @@ def database(tmp_path):
 
 @pytest.fixture
 def client(database):
-    return TestClient(create_app(database), raise_server_exceptions=False)
+    return TestClient(create_app(database), base_url="http://localhost", raise_server_exceptions=False)
 
 
 @pytest.fixture

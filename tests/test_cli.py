@@ -1,9 +1,13 @@
 import json
+import shutil
+import socket
+import sqlite3
 
 import pytest
 from typer.testing import CliRunner
 
 from fortis.cli import app
+from fortis.store.database import open_database
 
 CLUSTER = "# Pull\nDeadlift: 3 sets of (2, 2, 2) at 87% leave 1 within 10s rest 3:00\n"
 
@@ -85,3 +89,97 @@ def test_load_says_what_it_cannot_read(args, said):
     told = run("load", *args)
     assert told.exit_code == 2
     assert said in told.stderr
+
+
+def test_a_single_load_may_have_a_decimal_comma():
+    told = json.loads(run("load", "102,5", "--json").stdout)
+    assert told["total_kg"] == 102.5
+    assert len(json.loads(run("load", "--sequence", "160,120,96", "--json").stdout)["loads"]) == 3
+
+
+def unreadable(tmp_path, kind):
+    path = tmp_path / f"{kind}.db"
+    match kind:
+        case "folder":
+            path.mkdir()
+        case "text":
+            path.write_text("no database at all, but long enough to look like one " * 40)
+        case "foreign":
+            with sqlite3.connect(path) as database:
+                database.execute("create table recipe (name)")
+        case "newer":
+            open_database(path)
+            with sqlite3.connect(path) as database:
+                database.execute("update alembic_version set version_num = '9999'")
+        case "under a file":
+            path.write_text("")
+            path = path / "fortis.db"
+        case "locked":
+            open_database(path)
+    return path
+
+
+@pytest.mark.parametrize(
+    ("kind", "says"),
+    [
+        ("folder", "is a folder: name a file in it"),
+        ("text", "is no database"),
+        ("foreign", "is the database of another program"),
+        ("newer", "was written by a newer Fortis"),
+        ("under a file", "cannot be made"),
+    ],
+)
+def test_a_record_that_cannot_be_opened_is_told_in_a_line(tmp_path, kind, says):
+    path = unreadable(tmp_path, kind)
+    for command in (["serve"], ["check"]):
+        told = run(*command, "--db", str(path))
+        assert told.exit_code == 2
+        if kind == "under a file" and command == ["check"]:
+            continue
+        assert "Traceback" not in told.output
+        if command == ["serve"]:
+            assert says in told.stderr
+            assert len(told.stderr.strip().splitlines()) == 1
+            assert "Fortis is at" not in told.output
+
+
+def test_a_record_that_another_program_holds_is_told(tmp_path):
+    path = unreadable(tmp_path, "locked")
+    holder = sqlite3.connect(path, isolation_level=None)
+    holder.execute("begin exclusive")
+    told = run("serve", "--db", str(path))
+    holder.close()
+    assert (told.exit_code, "is in use by another program" in told.stderr) == (2, True)
+
+
+@pytest.mark.parametrize("port", ["0", "65536", "http"])
+def test_an_impossible_port_is_told(port):
+    assert run("serve", "--port", port).exit_code == 2
+
+
+def test_a_busy_port_is_told(tmp_path):
+    with socket.create_server(("127.0.0.1", 0)) as taken:
+        port = str(taken.getsockname()[1])
+        told = run("serve", "--db", str(tmp_path / "fortis.db"), "--port", port)
+    assert told.exit_code == 2
+    assert f"cannot listen at 127.0.0.1, port {port}" in told.stderr
+    assert "Fortis is at" not in told.output
+
+
+def test_check_tells_how_the_record_is(tmp_path):
+    demo = tmp_path / "demo.db"
+    run("demo", "--db", str(demo))
+    assert "is sound: 39 sessions with" in run("check", "--db", str(demo)).stdout
+    other = shutil.copy(demo, tmp_path / "other.db")
+    with sqlite3.connect(other) as database:
+        database.execute("update session set resolved = '{\"sets\": 3}' where started_at is not null")
+    told = run("check", "--db", str(other))
+    assert (told.exit_code, "cannot be read" in told.stderr) == (2, True)
+    assert run("check", "--db", str(tmp_path / "nothing.db")).exit_code == 2
+
+
+def test_a_backup_of_a_damaged_record_or_to_a_bad_place_is_told(tmp_path):
+    record = tmp_path / "fortis.db"
+    open_database(record)
+    told = run("backup", "/proc/nowhere/copy.db", "--db", str(record))
+    assert (told.exit_code, "could not be copied" in told.stderr) == (2, True)

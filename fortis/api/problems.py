@@ -57,54 +57,54 @@ def install(app: FastAPI) -> None:
             for each in error.errors()
         ]
         detail = "; ".join(f"{each.field}: {each.message}" for each in fields)
-        return _answer(422, "That cannot be taken as it is", detail, fields=fields)
+        return problem(422, "That cannot be taken as it is", detail, fields=fields)
 
     @app.exception_handler(NotationError)
     async def _notation(_: Request, error: NotationError) -> JSONResponse:
-        return _answer(422, "The text is not a session yet", str(error), problems=list(error.problems))
+        return problem(422, "The text is not a session yet", str(error), problems=list(error.problems))
 
     @app.exception_handler(UnknownSessionError)
     async def _unknown(_: Request, __: UnknownSessionError) -> JSONResponse:
         detail = "This session is not in the record. Perhaps the record was brought back from an older backup."
-        return _answer(404, "No such session", detail)
+        return problem(404, "No such session", detail)
 
     @app.exception_handler(UnknownMethodError)
     async def _unknown_method(_: Request, error: UnknownMethodError) -> JSONResponse:
-        return _answer(404, "No such structure", f"There is no structure called {error}.")
+        return problem(404, "No such structure", f"There is no structure called {error}.")
 
     @app.exception_handler(UnknownPlaceError)
     async def _unknown_place(_: Request, error: UnknownPlaceError) -> JSONResponse:
-        return _answer(404, "No such place", f"There is no place {error}.")
+        return problem(404, "No such place", f"There is no place {error}.")
 
     @app.exception_handler(LastPlaceError)
     async def _last_place(_: Request, error: LastPlaceError) -> JSONResponse:
-        return _answer(409, "The only place stays", f"Place {error} is the only one; change its kit instead.")
+        return problem(409, "The only place stays", f"Place {error} is the only one; change its kit instead.")
 
     @app.exception_handler(PlaceNameTakenError)
     async def _place_name_taken(_: Request, error: PlaceNameTakenError) -> JSONResponse:
         detail = f"Another place is called {error} already; choose another name."
         fields = [FieldProblem(field="kit.place", message=detail)]
-        return _answer(409, "That name is taken", detail, fields=fields)
+        return problem(409, "That name is taken", detail, fields=fields)
 
     @app.exception_handler(PlatesError)
     async def _plates(_: Request, error: PlatesError) -> JSONResponse:
-        return _answer(
+        return problem(
             422, "Those are no plates", str(error), fields=[FieldProblem(field="plates", message=str(error))]
         )
 
     @app.exception_handler(TooFewMeasuresError)
     async def _measures(_: Request, error: TooFewMeasuresError) -> JSONResponse:
-        return _answer(422, "Not enough was weighed", str(error))
+        return problem(422, "Not enough was weighed", str(error))
 
     @app.exception_handler(ChangedElsewhereError)
     async def _changed_elsewhere(_: Request, error: ChangedElsewhereError) -> JSONResponse:
         there = There(bout=error.bout, version=error.version)
         detail = "This bout was written elsewhere since; choose which of the two holds."
-        return _answer(409, "Two answers for one bout", detail, there=there)
+        return problem(409, "Two answers for one bout", detail, there=there)
 
     @app.exception_handler(NotStartedError)
     async def _not_started(_: Request, error: NotStartedError) -> JSONResponse:
-        return _answer(409, "The session has not been started", f"Session {error} has not been started yet.")
+        return problem(409, "The session has not been started", f"Session {error} has not been started yet.")
 
     @app.exception_handler(StartedError)
     async def _started(_: Request, error: StartedError) -> JSONResponse:
@@ -112,12 +112,12 @@ def install(app: FastAPI) -> None:
             f"Session {error} has been started with the text it had; that text stays. "
             "Change it on the Floor, or save this text as another session."
         )
-        return _answer(409, "The session is being played", detail)
+        return problem(409, "The session is being played", detail)
 
     @app.exception_handler(NameTakenError)
     async def _name_taken(_: Request, error: NameTakenError) -> JSONResponse:
         detail = f"Another lift is called {error} already; choose another name."
-        return _answer(409, "That name is taken", detail, fields=[FieldProblem(field="name", message=detail)])
+        return problem(409, "That name is taken", detail, fields=[FieldProblem(field="name", message=detail)])
 
     @app.exception_handler(BusyError)
     async def _busy(_: Request, __: BusyError) -> JSONResponse:
@@ -132,7 +132,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return _answer(error.status_code, str(error.detail), str(error.detail))
+        return problem(error.status_code, str(error.detail), str(error.detail))
 
 
 class Trouble(NamedTuple):
@@ -169,12 +169,13 @@ RETRY_SECONDS = 2
 
 
 def _unwritten(trouble: Trouble) -> JSONResponse:
-    answer = _answer(*trouble)
+    answer = problem(*trouble)
     if trouble.status == 503:
         answer.headers["Retry-After"] = str(RETRY_SECONDS)
     return answer
 
 
-def _answer(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
-    problem = ProblemDetail(title=title, status=status, detail=detail, **more)
-    return JSONResponse(problem.model_dump(mode="json"), status_code=status, media_type="application/problem+json")
+def problem(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
+    """The answer to what went wrong."""
+    body = ProblemDetail(title=title, status=status, detail=detail, **more).model_dump(mode="json")
+    return JSONResponse(body, status_code=status, media_type="application/problem+json")

@@ -41,12 +41,21 @@ def serving(request, demo, tmp_path):
     served.stop()
 
 
+TELL_VIOLATIONS = """addEventListener("securitypolicyviolation", (told) => {
+  const { sourceFile, violatedDirective, blockedURI } = told;
+  if (sourceFile.startsWith(location.origin)) console.log("policy:", violatedDirective, blockedURI, sourceFile);
+});"""
+"""What the page's own scripts do against its policy is a fault; what the browser itself does in a text is not."""
+
+
 def _page(browser, serving, **options):
     context = browser.new_context(base_url=serving.address, **options)
     context.set_default_timeout(8_000)
     page = context.new_page()
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
+    page.on("console", lambda said: said.text.startswith("policy:") and faults.append(said.text))
+    page.add_init_script(TELL_VIOLATIONS)
     return context, page, faults
 
 

@@ -134,7 +134,8 @@ def ready_offline(page):
     ready = "navigator.serviceWorker.ready.then(() => navigator.serviceWorker.controller !== null)"
     if not page.evaluate(ready):
         page.reload()
-    page.wait_for_function("navigator.serviceWorker.controller !== null")
+    while not page.evaluate("navigator.serviceWorker.controller !== null"):
+        page.wait_for_timeout(50)
 
 
 @pytest.mark.alone
@@ -425,7 +426,8 @@ def test_a_hold_is_counted_in_seconds_and_its_end_is_heard(desktop, serving):
     begin(desktop, "# Browser day\nHollow hold: 2 x hold 2s rest 60s\n")
     desktop.get_by_role("button", name="Begin").click()
     began = desktop.evaluate("performance.now()")
-    desktop.wait_for_function("buzzed.length > 0")
+    while not desktop.evaluate("buzzed.length > 0"):
+        desktop.wait_for_timeout(50)
     assert desktop.evaluate("buzzed[0]") - began > 1_500
     desktop.get_by_role("button", name=re.compile("^Done")).click()
     held = desktop.get_by_role("radiogroup", name="Seconds held")

@@ -17,7 +17,8 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.demo.log import make_demo
 from fortis.store import bouts, lifter, places, sessions
-from fortis.store.database import WRITES, back_up, open_database
+from fortis.store.backup import back_up
+from fortis.store.database import WRITES, open_database
 from fortis.store.documents import FromTheFutureError, from_document, to_document
 from fortis.store.tables import Table
 from tests.strategies import sessions as any_session

@@ -92,7 +92,9 @@ def test_a_later_weigh_in_corrects_an_earlier_session(release):
 
 
 def test_it_plays_on(release):
-    client = TestClient(create_app(open_database(release)), raise_server_exceptions=False)
+    client = TestClient(
+        create_app(open_database(release)), base_url="http://localhost", raise_server_exceptions=False
+    )
     told = Lifter(client)
     today = client.get("/api/today").json()
     assert today["started"]["id"] == str(UUID(int=1005))

@@ -17,6 +17,7 @@ import {
   placeholder,
 } from "@codemirror/view";
 import { type Ref, useEffect, useEffectEvent, useImperativeHandle, useRef } from "react";
+import { styleNonce } from "@/app/nonce";
 import type { Schemas } from "@/data/client";
 import { completions, isNamingLift, language } from "./language";
 
@@ -105,6 +106,7 @@ export function Editor({
           highlightActiveLineGutter(),
           language,
           LOOK,
+          EditorView.cspNonce.of(styleNonce),
           EditorState.tabSize.of(2),
           EditorView.contentAttributes.of({ "aria-label": "Written form", spellcheck: "false" }),
           placeholder("Back squat: 3 x 5 at 100 kg leave 2 rest 3:00"),

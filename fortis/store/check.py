@@ -1,0 +1,43 @@
+"""Reading the whole record, to tell how it is."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session as UnitOfWork
+from sqlalchemy.orm import selectinload
+
+from fortis.store import bouts, places
+from fortis.store.lifts import own_lifts
+from fortis.store.played import added_up
+from fortis.store.tables import SessionRow
+
+
+class Findings(NamedTuple):
+    """How much there is in a record, and in words what of it cannot be read."""
+
+    sessions: int
+    bouts: int
+    unreadable: tuple[str, ...]
+
+
+def read_all(work: UnitOfWork) -> Findings:
+    """Read every session with its plan, its kit and its bouts, the places and the lifts."""
+    unreadable: list[str] = []
+
+    def readable(what: str, read: Callable[[], object]) -> None:
+        try:
+            read()
+        except (ValueError, LookupError, TypeError, AttributeError) as error:
+            unreadable.append(f"{what} cannot be read: {str(error).splitlines()[0]}")
+
+    readable("a lift", lambda: own_lifts(work))
+    for place in places.places(work):
+        readable(f"place {place.id}", lambda place=place: places.kit_of(place))  # type: ignore[misc]
+    rows = work.scalars(select(SessionRow).options(selectinload(SessionRow.bouts))).all()
+    for row in rows:
+        name = f"the session {row.title} of {row.started_at or row.planned_on or 'no date'}"
+        if row.started_at is not None:
+            readable(name, lambda row=row: added_up(work, row))  # type: ignore[misc]
+        readable(name, lambda row=row: bouts.corrected(work, row.id))  # type: ignore[misc]
+    return Findings(len(rows), sum(len(bouts.rows_of(row)) for row in rows), tuple(unreadable))
