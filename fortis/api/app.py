@@ -42,6 +42,7 @@ FRESH = {"Cache-Control": "no-cache"}
 """Asked about every time: the page and the service worker decide which version runs."""
 
 
+LONGEST_ADDRESS = 1_000
 FOR_GOOD = "public, max-age=31536000, immutable"
 SMALLEST_COMPRESSED = 1_000
 """Bytes under which an answer is sent as it is."""
@@ -63,7 +64,7 @@ def _serve_front_end(app: FastAPI, front_end: Path) -> None:
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
-        if path.startswith("api/"):
+        if path.startswith("api/") or "\0" in path or len(path) > LONGEST_ADDRESS:
             raise HTTPException(404, "There is nothing at this address.")
         file = (front_end / path).resolve()
         if path not in ("", "index.html") and file.is_file() and file.is_relative_to(front_end.resolve()):

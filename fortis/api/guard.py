@@ -78,6 +78,9 @@ class Guard:
         if refusal:
             await problem(*refusal)(scope, receive, guarded)
             return
+        if scope["method"] == "HEAD":
+            await self.app({**scope, "method": "GET"}, receive, _without_body(guarded))
+            return
         await self.app(scope, _bounded(receive), guarded)
 
     def _refusal(self, scope: Scope) -> tuple[int, str, str] | None:
@@ -123,6 +126,15 @@ def _same_address(name: str, address: str) -> bool:
         return ip_address(name) == ip_address(address)
     except ValueError:
         return False
+
+
+def _without_body(send: Send) -> Send:
+    """Sends what a GET would, without its body."""
+
+    async def headers_only(message: Message) -> None:
+        await send({**message, "body": b""} if message["type"] == "http.response.body" else message)
+
+    return headers_only
 
 
 def _bounded(receive: Receive) -> Receive:

@@ -4,7 +4,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
@@ -25,6 +25,11 @@ from fortis.store.tables import PlaceRow
 router = APIRouter(
     prefix="/api/kit", tags=["kit"], responses={404: {"model": ProblemDetail}, 422: {"model": ProblemDetail}}
 )
+
+
+MOST_NUMBER = 2**63 - 1
+PlaceId = Annotated[int, Path(ge=1, le=MOST_NUMBER)]
+PlaceNumber = Annotated[int, Field(ge=1, le=MOST_NUMBER)]
 
 
 class Place(BaseModel):
@@ -108,20 +113,20 @@ def add(asked: KitToKeep, work: WritingWork) -> Place:
 
 
 @router.put("/places/{place_id}", responses={409: {"model": ProblemDetail}})
-def keep(place_id: int, asked: KitToKeep, work: WritingWork) -> Place:
+def keep(place_id: PlaceId, asked: KitToKeep, work: WritingWork) -> Place:
     """Keep the kit of a place."""
     return _place(places.save_kit(work, asked.whole(), place_id), places.current_place(work).id)
 
 
 @router.delete("/places/{place_id}", status_code=204, responses={409: {"model": ProblemDetail}})
-def leave(place_id: int, work: WritingWork) -> Response:
+def leave(place_id: PlaceId, work: WritingWork) -> Response:
     """Take a place away. The only one stays."""
     places.leave_place(work, place_id)
     return Response(status_code=204)
 
 
 @router.put("/current/{place_id}", status_code=204)
-def go_to(place_id: int, work: WritingWork) -> Response:
+def go_to(place_id: PlaceId, work: WritingWork) -> Response:
     """Put a place in use: loads are settled from its kit."""
     places.go_to(work, place_id)
     return Response(status_code=204)
@@ -156,7 +161,7 @@ class ToLoad(BaseModel):
 
     wanted: list[Weight] = Field(min_length=1, max_length=60)
     lift: str | None = Field(default=None, max_length=80)
-    place_id: int | None = None
+    place_id: PlaceNumber | None = None
     warm_up: School | None = None
 
 
@@ -175,7 +180,7 @@ class OnTheBar(BaseModel):
 
     side: str = Field(max_length=200)
     lift: str | None = Field(default=None, max_length=80)
-    place_id: int | None = None
+    place_id: PlaceNumber | None = None
 
 
 class Weighs(BaseModel):

@@ -63,14 +63,14 @@ def lifts(work: Work) -> list[LiftView]:
     return [LiftView(**lift.model_dump(), own=lift.id in own) for lift in known]
 
 
-@router.put("/{name}", responses={422: {"model": ProblemDetail}})
+@router.put("/{name:path}", responses={422: {"model": ProblemDetail}})
 def keep_lift(name: LiftName, lift: LiftToKeep, work: WritingWork) -> LiftView:
     """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
     saved = store.save_lift(work, Exercise(name=name, **lift.model_dump()))
     return LiftView(**saved.model_dump(), own=True)
 
 
-@router.post("/{name}/name", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
+@router.post("/{name:path}/name", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
 def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
     """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
     try:
@@ -80,7 +80,7 @@ def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
     return LiftView(**renamed.model_dump(), own=True)
 
 
-@router.delete("/{name}", status_code=204)
+@router.delete("/{name:path}", status_code=204)
 def drop_lift(name: LiftName, work: WritingWork) -> Response:
     """Take an own lift away; the library's, where there is one, holds again."""
     store.drop_lift(work, name)

@@ -9,6 +9,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
+from starlette.routing import Match
 
 from fortis.api.turns import BusyError
 from fortis.core.loading.kit import PlatesError
@@ -131,7 +132,9 @@ def install(app: FastAPI) -> None:
         return _unwritten(trouble)
 
     @app.exception_handler(HTTPException)
-    async def _http(_: Request, error: HTTPException) -> JSONResponse:
+    async def _http(request: Request, error: HTTPException) -> JSONResponse:
+        if error.status_code == 405:
+            return _not_so(app, request)
         return problem(error.status_code, str(error.detail), str(error.detail))
 
 
@@ -172,6 +175,28 @@ def _unwritten(trouble: Trouble) -> JSONResponse:
     answer = problem(*trouble)
     if trouble.status == 503:
         answer.headers["Retry-After"] = str(RETRY_SECONDS)
+    return answer
+
+
+METHODS = ("DELETE", "GET", "PATCH", "POST", "PUT")
+EVERY_VIEW = "page"
+"""The name of the route that is there for all addresses without one of their own."""
+
+
+def _not_so(app: FastAPI, request: Request) -> JSONResponse:
+    """The answer to a method that an address does not have, or to an address that there is not."""
+    own = [route for route in app.routes if getattr(route, "name", "") != EVERY_VIEW]
+    allowed = {
+        method
+        for method in METHODS
+        for route in own
+        if route.matches({**request.scope, "method": method})[0] is Match.FULL
+    }
+    if not allowed and request.url.path.startswith("/api/"):
+        return problem(404, "Nothing here", "There is nothing at this address.")
+    methods = ", ".join(sorted({*allowed, "HEAD"} if "GET" in allowed else allowed or {"GET", "HEAD"}))
+    answer = problem(405, "Not so", f"This address is for {methods}.")
+    answer.headers["Allow"] = methods
     return answer
 
 

@@ -238,3 +238,10 @@ def test_the_weaker_side_goes_first(client, lifter, today):
     found = examined(client, "# Other\nOne-arm row: 8 each side weaker first 30s apart")
     assert [step["side"] for step in found["timeline"]["steps"] if step["kind"] == "work"] == ["right", "left"]
     assert found["timeline"]["total_seconds"] == 24 + 30 + 24
+
+
+def test_a_bar_lift_lighter_than_its_bar_is_timed_all_the_same(client):
+    text = "pair:\n  Back squat: 1\n  Back squat: 1 at bw; 1 each side 1s apart; 1 set of (1, 1) at bw-0.25\n"
+    for written in (text, "Back squat: 1 at bw-10; 1 at bw-15; 1 at bw-10", "Back squat: 5 at 10 kg; 5 at 5 kg"):
+        examined = client.post("/api/compose/examine", json={"written": written})
+        assert (examined.status_code, examined.json()["problems"]) == (200, [])

@@ -150,3 +150,10 @@ def test_a_shelf_with_more_sets_of_plates_than_can_be_weighed_up_still_loads_eve
     assert [sum(stack, Decimal(0)) for stack in plan.stacks] == sides
     with pytest.raises(NoSuchLoadError):
         strip_plan(have, [Decimal("0.3")])
+
+
+def test_loads_lighter_than_the_bar_cannot_be_made():
+    plates = denominations(read_plates("2x25 1x20"), 2)
+    for sides in ([Decimal(-5)], [Decimal(-10), Decimal(-5)], [Decimal(25), Decimal(-5)]):
+        with pytest.raises(NoSuchLoadError):
+            strip_plan(plates, sides)

@@ -134,6 +134,8 @@ def _planned(
     order: PlateOrder,
 ) -> Stripping:
     loads, places, weights = _without_repeats(sides, hurried)
+    if (lightest := min(loads, default=Decimal(0))) < 0:
+        raise NoSuchLoadError(lightest)
     if len(loads) == 1:
         alone = _by_itself(plates, loads[0], room)
         return Stripping(stacks=(alone,) * len(sides), moves=moves_of((alone,)))
