@@ -28,6 +28,7 @@ from fortis.core.structure.model import (
     describe_shift,
     planned_reserve,
 )
+from fortis.core.structure.notation import HEAVIEST
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
 from fortis.core.units import Unit, plain, to_kg
 
@@ -244,10 +245,10 @@ class LineLoads:
     def _shifted(self, kg: Decimal, shift: Shift) -> Decimal | None:
         """A load moved by a shift. A share is one of the whole weight moved; None where that is not known."""
         if shift.unit != "%":
-            return kg + shift.kg
+            return min(kg + shift.kg, HEAVIEST)
         if self.part is None:
             return None
-        return (kg + self.part) * (1 + shift.amount / 100) - self.part
+        return min((kg + self.part) * (1 + shift.amount / 100) - self.part, HEAVIEST)
 
     def _relative(self, base: Decimal | None, shift: Shift, words: str) -> _Wanted | None:
         kg = None if base is None else self._shifted(base, shift)
