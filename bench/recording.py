@@ -35,11 +35,10 @@ class _Served:
 class _Raw:
     """The same rows committed by sqlite3 itself, with the same pragmas."""
 
-    def __init__(self, path: Path, copied_from: Path) -> None:
-        with sqlite3.connect(copied_from) as source:
-            self.bout = list(source.execute("select * from bout limit 1").fetchone())
-            self.version = list(source.execute("select * from bout_version limit 1").fetchone())
+    def __init__(self, path: Path) -> None:
         self.connection = sqlite3.connect(path, isolation_level=None)
+        self.bout = list(self.connection.execute("select * from bout limit 1").fetchone())
+        self.version = list(self.connection.execute("select * from bout_version limit 1").fetchone())
         for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
             self.connection.execute(f"PRAGMA {pragma}")
         self.sets = count(1000)
@@ -83,7 +82,7 @@ def recording(times: int = 300) -> dict[str, float | int]:
             fortis.put(f"/api/floor/{session}/bouts/{next(places)}", json=body).raise_for_status()
 
         save()
-        raw = _Raw(path, path)
+        raw = _Raw(path)
         calls = {"save": save, "empty": lambda: floor.client.get("/").raise_for_status(), "raw": raw.insert}
         taken = interleaved(calls, times)
     saved, idle, inserted = taken["save"], taken["empty"], taken["raw"]

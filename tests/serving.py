@@ -1,13 +1,15 @@
-"""A Fortis of one's own for a browser test, on a free port: a thread, or a process that can be killed."""
+"""A Fortis of one's own for a test, on a free port: a thread, or a process that can be killed."""
 
 import os
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
 import threading
 import time
 import urllib.request
+from contextlib import closing
 from pathlib import Path
 
 import uvicorn
@@ -30,6 +32,12 @@ def free_port() -> int:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         return free.getsockname()[1]
+
+
+def rows(serving, query, *values):
+    """What the record of a served Fortis holds."""
+    with closing(sqlite3.connect(serving.database)) as database:
+        return database.execute(query, values).fetchall()
 
 
 class Threaded:

@@ -14,8 +14,8 @@ from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Device, Now, Work, WritingWork
-from fortis.core.adjustments import Adjustments, Change, with_change
-from fortis.core.exercises import LoadKind, stand_ins
+from fortis.core.adjustments import Adjustments, Change, Load, with_change
+from fortis.core.exercises import LiftName, LoadKind, stand_ins
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
 from fortis.core.played import as_played
@@ -27,7 +27,7 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
-from fortis.core.value import Entered, Kilograms, Spelled
+from fortis.core.value import Entered, Kilograms
 from fortis.store import bouts, lifter, places, sessions
 from fortis.store.bouts import Provenance
 from fortis.store.lifts import library
@@ -120,10 +120,10 @@ class BoutDone(BaseModel):
     made from.
     """
 
-    exercise: Annotated[str, Spelled, Field(min_length=1, max_length=80)]
+    exercise: LiftName
     setup: SetUp = SetUp()
     side: Side = Side.BOTH
-    kg: Annotated[Entered, Field(ge=Decimal(-300), le=Decimal(2000))] | None = None
+    kg: Load | None = None
     reps: int = Field(ge=0, le=500)
     partial_reps: int = Field(default=0, ge=0, le=500)
     seconds: int = Field(default=0, ge=0, le=3600)

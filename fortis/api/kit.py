@@ -9,14 +9,14 @@ from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Now, Work, WritingWork
-from fortis.core.exercises import Exercise
+from fortis.core.exercises import LONGEST_NAME, Exercise
 from fortis.core.loading.calculator import A_BAR_LIFT, Calculated, calculate, weigh
 from fortis.core.loading.kit import Kit, Stretch, read_plates, write_plates
 from fortis.core.loading.resistance import Combination, Line, Solved, solve_bands, stretch_line
 from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.tally.body_weight import Weighed
-from fortis.core.units import Unit
+from fortis.core.units import HEAVIEST, Unit
 from fortis.core.value import Entered, Kilograms
 from fortis.store import lifter, places
 from fortis.store.lifts import library
@@ -153,14 +153,14 @@ def delete_weight(on: date, work: WritingWork) -> Response:
     return Response(status_code=204)
 
 
-Weight = Annotated[Entered, Field(gt=Decimal(0), le=Decimal(2000))]
+Weight = Annotated[Entered, Field(gt=Decimal(0), le=HEAVIEST)]
 
 
 class ToLoad(BaseModel):
     """Loads wanted one after the other, for a lift or a plain bar, in a place or the one in use."""
 
     wanted: list[Weight] = Field(min_length=1, max_length=60)
-    lift: str | None = Field(default=None, max_length=80)
+    lift: str | None = Field(default=None, max_length=LONGEST_NAME)
     place_id: PlaceNumber | None = None
     warm_up: School | None = None
 
@@ -179,7 +179,7 @@ class OnTheBar(BaseModel):
     """Plates on one side, as lifters write them; a single one counts once: `25 20 5`."""
 
     side: str = Field(max_length=200)
-    lift: str | None = Field(default=None, max_length=80)
+    lift: str | None = Field(default=None, max_length=LONGEST_NAME)
     place_id: PlaceNumber | None = None
 
 

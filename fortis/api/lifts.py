@@ -8,13 +8,14 @@ from pydantic import BaseModel, Field, ValidationInfo, field_validator
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Work, WritingWork
-from fortis.core.exercises import Exercise, LoadKind, Muscle, one_form
-from fortis.core.value import Entered, Spelled
+from fortis.core.exercises import Exercise, LiftName, LoadKind, Muscle, one_form
+from fortis.core.value import Entered
 from fortis.store import lifts as store
 
 router = APIRouter(prefix="/api/compose/lifts", tags=["compose"])
 
-LiftName = Annotated[str, Spelled, Field(min_length=1, max_length=80, pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
+WritableName = Annotated[LiftName, Field(pattern=r"^[^\[\]:;#\x00-\x1f]+$")]
+"""The name of a lift that can stand in a text."""
 
 
 class LiftToKeep(BaseModel):
@@ -52,7 +53,7 @@ class LiftView(Exercise):
 class NewName(BaseModel):
     """What a lift is to be called."""
 
-    name: LiftName
+    name: WritableName
 
 
 @router.get("")
@@ -64,14 +65,14 @@ def lifts(work: Work) -> list[LiftView]:
 
 
 @router.put("/{name:path}", responses={422: {"model": ProblemDetail}})
-def keep_lift(name: LiftName, lift: LiftToKeep, work: WritingWork) -> LiftView:
+def keep_lift(name: WritableName, lift: LiftToKeep, work: WritingWork) -> LiftView:
     """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
     saved = store.save_lift(work, Exercise(name=name, **lift.model_dump()))
     return LiftView(**saved.model_dump(), own=True)
 
 
 @router.post("/{name:path}/name", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
-def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
+def rename_lift(name: WritableName, new: NewName, work: WritingWork) -> LiftView:
     """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
     try:
         renamed = store.rename_lift(work, name, new.name)
@@ -81,7 +82,7 @@ def rename_lift(name: LiftName, new: NewName, work: WritingWork) -> LiftView:
 
 
 @router.delete("/{name:path}", status_code=204)
-def drop_lift(name: LiftName, work: WritingWork) -> Response:
+def drop_lift(name: WritableName, work: WritingWork) -> Response:
     """Take an own lift away; the library's, where there is one, holds again."""
     store.drop_lift(work, name)
     return Response(status_code=204)

@@ -134,7 +134,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def _http(request: Request, error: HTTPException) -> JSONResponse:
         if error.status_code == 405:
-            return _not_so(app, request)
+            return _no_such_method(app, request)
         return problem(error.status_code, str(error.detail), str(error.detail))
 
 
@@ -183,7 +183,7 @@ EVERY_VIEW = "page"
 """The name of the route that is there for all addresses without one of their own."""
 
 
-def _not_so(app: FastAPI, request: Request) -> JSONResponse:
+def _no_such_method(app: FastAPI, request: Request) -> JSONResponse:
     """The answer to a method that an address does not have, or to an address that there is not."""
     own = [route for route in app.routes if getattr(route, "name", "") != EVERY_VIEW]
     allowed = {

@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from fortis.api.lifts import LiftName
+from fortis.api.lifts import WritableName
 from fortis.api.problems import ProblemDetail
 from fortis.core.resolution import resolve
 from fortis.core.structure.methods import METHODS, Method, find_method, write_method
@@ -28,7 +28,7 @@ class MethodView(Method, Structure):
 class Turned(BaseModel):
     """The lifts a structure is for, in order, and its dials as turned."""
 
-    lifts: list[LiftName] = Field(default=[], max_length=6)
+    lifts: list[WritableName] = Field(default=[], max_length=6)
     dials: dict[str, int] = {}
 
 

@@ -6,11 +6,13 @@ from typing import Annotated, Any
 
 from pydantic import ConfigDict, Field
 
+from fortis.core.exercises import LiftName
 from fortis.core.structure.model import MOST_ITEMS, SetUpItem
 from fortis.core.structure.prescription import MOST_EXTRA
-from fortis.core.value import Entered, Spelled, Value
+from fortis.core.units import HEAVIEST
+from fortis.core.value import Entered, Value
 
-Load = Annotated[Entered, Field(ge=Decimal(-300), le=Decimal(2000))]
+Load = Annotated[Entered, Field(ge=Decimal(-300), le=HEAVIEST)]
 
 
 class LoadChange(Value):
@@ -39,7 +41,7 @@ class Swap(Value):
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
 
-    lift: Annotated[str, Spelled, Field(min_length=1, max_length=80)]
+    lift: LiftName
     set: int = Field(default=0, ge=0, le=1000)
 
 

@@ -6,11 +6,11 @@ from collections.abc import Iterable, Iterator
 from decimal import Decimal
 from difflib import get_close_matches
 from enum import StrEnum
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
-from fortis.core.value import Number, Value
+from fortis.core.value import Number, Spelled, Value
 
 
 class LoadKind(StrEnum):
@@ -60,6 +60,11 @@ def one_form(name: str) -> str:
 def lift_id(name: str) -> str:
     """The id that a lift of this name gets when it is first met: `Back squat` is `back-squat`."""
     return re.sub(r"[^\w]+", "-", one_form(name)).strip("-") or "lift"
+
+
+LONGEST_NAME = 80
+LiftName = Annotated[str, Spelled, Field(min_length=1, max_length=LONGEST_NAME)]
+"""What a lift is called."""
 
 
 class Exercise(Value):

@@ -28,9 +28,8 @@ from fortis.core.structure.model import (
     describe_shift,
     planned_reserve,
 )
-from fortis.core.structure.notation import HEAVIEST
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
-from fortis.core.units import Unit, plain, to_kg
+from fortis.core.units import HEAVIEST, Unit, plain, to_kg
 
 LEAST_EFFECT = 0.75
 """Reps left that rounding has to move before it is told."""

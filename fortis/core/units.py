@@ -6,6 +6,9 @@ from enum import StrEnum
 POUND = Decimal("0.45359237")
 """Kilograms in one pound, exactly (international avoirdupois pound, 1959 agreement; NIST SP 811)."""
 
+HEAVIEST = Decimal(2_000)
+"""The most that a load can be, in kilograms: more than anyone lifts."""
+
 
 class Unit(StrEnum):
     """The two units lifters load in."""

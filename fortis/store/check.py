@@ -1,6 +1,7 @@
 """Reading the whole record, to tell how it is."""
 
 from collections.abc import Callable
+from functools import partial
 from typing import NamedTuple
 
 from sqlalchemy import select
@@ -31,13 +32,13 @@ def read_all(work: UnitOfWork) -> Findings:
         except (ValueError, LookupError, TypeError, AttributeError) as error:
             unreadable.append(f"{what} cannot be read: {str(error).splitlines()[0]}")
 
-    readable("a lift", lambda: own_lifts(work))
+    readable("a lift", partial(own_lifts, work))
     for place in places.places(work):
-        readable(f"place {place.id}", lambda place=place: places.kit_of(place))  # type: ignore[misc]
+        readable(f"place {place.id}", partial(places.kit_of, place))
     rows = work.scalars(select(SessionRow).options(selectinload(SessionRow.bouts))).all()
     for row in rows:
         name = f"the session {row.title} of {row.started_at or row.planned_on or 'no date'}"
         if row.started_at is not None:
-            readable(name, lambda row=row: added_up(work, row))  # type: ignore[misc]
-        readable(name, lambda row=row: bouts.corrected(work, row.id))  # type: ignore[misc]
+            readable(name, partial(added_up, work, row))
+        readable(name, partial(bouts.corrected, work, row.id))
     return Findings(len(rows), sum(len(bouts.rows_of(row)) for row in rows), tuple(unreadable))

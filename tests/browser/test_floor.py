@@ -8,8 +8,9 @@ from random import Random
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.test_loop import compose, rows, start
+from tests.browser.test_loop import compose, start
 from tests.browser.test_views import axe
+from tests.serving import rows
 
 MIXED = """# Browser day
 pair, 3 rounds, rest 1:00:

@@ -1,10 +1,11 @@
 """A lifter's whole loop in a real browser: compose, play, add up, next loads, ledger."""
 
 import re
-import sqlite3
 
 import pytest
 from playwright.sync_api import expect
+
+from tests.serving import rows
 
 WRITTEN = """# Browser day
 Bench press: 2 x 5 at 70 kg leave 2 rest 3:00
@@ -35,11 +36,6 @@ def start(page, title):
     page.locator("section", has=page.get_by_role("heading", name=title)).get_by_role("button", name="Start").click()
     page.wait_for_url("**/floor/*")
     expect(page.get_by_role("button", name="Begin")).to_be_visible()
-
-
-def rows(serving, sql):
-    with sqlite3.connect(serving.database) as database:
-        return database.execute(sql).fetchall()
 
 
 def recorded(serving):

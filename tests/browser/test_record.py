@@ -5,9 +5,10 @@ import sqlite3
 
 from playwright.sync_api import expect
 
-from tests.browser.test_floor import begin, record, rows
+from tests.browser.test_floor import begin, record
 from tests.browser.test_loop import compose
 from tests.browser.test_views import axe
+from tests.serving import rows
 
 
 def test_a_correction_is_shown_on_demand(desktop, serving):

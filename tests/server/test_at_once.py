@@ -4,15 +4,9 @@ import sqlite3
 from collections import Counter
 from uuid import uuid4
 
+from tests.serving import rows
+
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2\nRing row: 3 x 8 at bw"
-
-
-def rows(serving, query, *values):
-    database = sqlite3.connect(serving.database)
-    try:
-        return database.execute(query, values).fetchall()
-    finally:
-        database.close()
 
 
 def bout(session, number, reps, device, seen=None):

@@ -9,12 +9,11 @@ from fortis.core.loading.nearest import BAR_NEEDS, BELT_NEEDS, Build, Where, des
 from fortis.core.loading.shelf import denominations
 from fortis.core.loading.strip import NoSuchLoadError, strip_plan
 from fortis.core.loading.warm_up import School, WarmUpSet, warm_up
-from fortis.core.units import plain
+from fortis.core.units import HEAVIEST, plain
 from fortis.core.value import Kilograms, Value
 
 A_BAR_LIFT: Exercise = LIBRARY.find("Back squat")
 """Stands for any lift with a plain bar."""
-HEAVIEST = Decimal(2000)
 
 
 class WeightError(ValueError):

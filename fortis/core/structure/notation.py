@@ -12,6 +12,7 @@ from lark.exceptions import UnexpectedCharacters, UnexpectedInput, UnexpectedTok
 from lark.tree import Meta, Tree
 
 from fortis.core.cache import cached
+from fortis.core.exercises import LONGEST_NAME
 from fortis.core.structure.model import (
     LONGEST_ITEM,
     MOST_ITEMS,
@@ -45,7 +46,7 @@ from fortis.core.structure.model import (
     Weight,
     WeightRange,
 )
-from fortis.core.units import Unit
+from fortis.core.units import HEAVIEST, Unit
 from fortis.core.value import Value, one_spelling
 
 LONGEST_LINE = 2_000
@@ -55,9 +56,7 @@ MOST_REPS = 500
 MOST_ROUNDS = 50
 MOST_BOUTS_IN_A_SET = 40
 MOST_BOUTS = 1_000
-LONGEST_NAME = 80
 LONGEST_SECONDS = 3_600
-HEAVIEST = Decimal(2_000)
 
 
 class Problem(Value):

@@ -26,7 +26,7 @@ const RETRY_MOST = 15_000;
  */
 class Outbox {
   private waiting = new Map<string, Entry>();
-  private taken = new Map<string, TakenEntry>();
+  private taken: TakenEntry[] = [];
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
   private status: OutboxStatus = { waiting: [], taken: [], state: "saved", word: "" };
@@ -55,8 +55,7 @@ class Outbox {
       const key = `${id}/${positionKey(bout.position)}`;
       this.versions.set(key, Math.max(version, this.versions.get(key) ?? 0));
     }
-    for (const [key, { sessionId, order }] of this.taken)
-      if (sessionId === id && order <= asOf) this.taken.delete(key);
+    this.taken = this.taken.filter((each) => each.sessionId !== id || each.order > asOf);
   }
 
   /** Keep what is said of a bout, then try to send it. */
@@ -134,7 +133,7 @@ class Outbox {
         : waiting.length
           ? "refused"
           : "saved";
-    this.status = { waiting, taken: [...this.taken.values()], state, word: this.word };
+    this.status = { waiting, taken: this.taken, state, word: this.word };
     for (const listener of this.listeners) listener();
   }
 
@@ -152,7 +151,10 @@ class Outbox {
   }
 
   private async standAside(entry: Entry, { there, detail }: Partial<Schemas["ProblemDetail"]>) {
-    const aside = { ...entry, ...(there ? { conflict: there } : { refusal: detail ?? "" }) };
+    const aside = {
+      ...entry,
+      ...(there ? { conflict: there } : { refusal: detail || "No reason was given." }),
+    };
     this.waiting.set(entry.key, aside);
     await keepEntry(aside);
     this.changed();
@@ -160,9 +162,9 @@ class Outbox {
 
   private take(entry: Entry, { tonnage_kg, adjustments }: Told) {
     this.order += 1;
-    this.taken.delete(entry.key);
     const told = { ...(tonnage_kg !== undefined && { tonnage_kg }), ...(adjustments && { adjustments }) };
-    this.taken.set(entry.key, { ...entry, ...told, order: this.order });
+    const others = this.taken.filter(({ key }) => key !== entry.key);
+    this.taken = [...others, { ...entry, ...told, order: this.order }];
   }
 
   private first = () => [...this.waiting.values()].find((entry) => !entry.conflict && !entry.refusal);
