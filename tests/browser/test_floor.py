@@ -345,7 +345,8 @@ def test_what_the_record_refuses_steps_aside_and_the_rest_goes_on(desktop, servi
     expect(refused).to_contain_text("Ring row, set 1: 8")
     expect(refused).to_contain_text("This session is not in the record.")
     expect(desktop.get_by_text("▲ 1 not taken")).to_be_visible()
-    record(desktop, 5, 2)
+    with desktop.expect_response(lambda answer: answer.request.method == "PUT"):
+        record(desktop, 5, 2)
     assert [row[7] for row in recorded(serving)] == [5, 5]
     assert axe(desktop) == []
     desktop.goto("/")

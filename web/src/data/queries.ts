@@ -1,5 +1,6 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, client, type FloorView, type Schemas } from "./client";
+import { keepView } from "./device";
 import type { SeenView } from "./entry";
 import { outbox } from "./outbox";
 
@@ -72,7 +73,10 @@ export function useExamined(written: string, slot: string | null) {
   });
 }
 
-/** Start a session, and put what the server settled where the floor will look for it. */
+/**
+ * Start a session, and put what the server settled where the floor will look for it. It is kept on this device before
+ * it opens: a connection lost in the next moment takes nothing away.
+ */
 export function useStart() {
   const queries = useQueryClient();
   return useMutation({
@@ -80,8 +84,9 @@ export function useStart() {
       seen(() =>
         answer(client.POST("/api/floor/{session_id}/start", { params: { path: { session_id: id } } })),
       ),
-    onSuccess: (view) => {
+    onSuccess: async (view) => {
       queries.setQueryData(floorKey(view.id), view);
+      await keepView(view).catch(() => undefined);
       return queries.invalidateQueries({ queryKey: ["today"] });
     },
   });
@@ -186,7 +191,6 @@ export function useKeepTemplate() {
 export const useRecent = () =>
   useQuery({ queryKey: ["recent"], queryFn: () => answer(client.GET("/api/compose/recent")) });
 
-/** The numbers of one written line. */
 /** The numbers of a line, asked for once nothing that is seen sooner is `waiting` for its answer. */
 export const useNumbers = (line: string, waiting: boolean) =>
   useQuery({
