@@ -14,7 +14,7 @@ from starlette_compress import CompressMiddleware
 from fortis import __version__
 from fortis.api import arranging, compose, floor, kit, ledger, lifts, problems, structures, templates, today
 from fortis.api.guard import Guard, policy
-from fortis.store.database import Database
+from fortis.store.database import Database, writing
 
 FRONT_END = Path(__file__).resolve().parents[2] / "web" / "dist"
 
@@ -25,7 +25,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     `names` are the hosts it answers to beside those of this machine.
     """
     app = FastAPI(title="Fortis", version=__version__, docs_url=None, redoc_url=None)
-    app.state.database = database
+    app.state.database, app.state.writing = database, database and writing(database)
     problems.install(app)
     for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, kit):
         app.include_router(view.router)

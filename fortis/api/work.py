@@ -10,7 +10,6 @@ from fastapi.concurrency import run_in_threadpool
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.api.turns import turns
-from fortis.store.database import Database, writing
 
 
 async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
@@ -23,9 +22,8 @@ async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
 
 
 async def _writing(request: Request) -> AsyncIterator[UnitOfWork]:
-    database: Database = writing(request.app.state.database)
     async with turns().to_write():
-        work = database()
+        work = request.app.state.writing()
         try:
             yield work
             await run_in_threadpool(work.commit)

@@ -492,11 +492,12 @@ def test_a_block_takes_the_rounds_that_fit_and_starts_keep_to_the_clock(desktop,
 
 
 def test_tapped_reps_are_timed_and_their_slowing_told(desktop, serving):
+    desktop.clock.install()
     begin(desktop, "# Browser day\nBack squat: 5 at 60 kg leave 2 tempo 2-0-1-0\nRing row: 8 at bw\n")
     desktop.keyboard.press("Space")
     expect(desktop.get_by_text("rep 1 at 2-0-1-0")).to_be_visible()
-    for pause in (300, 300, 300, 900):
-        desktop.wait_for_timeout(pause)
+    for pause in (3, 3, 3, 9):
+        desktop.clock.run_for(pause * 1_000)
         desktop.keyboard.press("Space")
     desktop.keyboard.press("Enter")
     expect(desktop.get_by_text("4 done")).to_be_visible()

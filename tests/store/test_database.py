@@ -18,7 +18,8 @@ from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.demo.log import make_demo
 from fortis.store import bouts, lifter, places, sessions
 from fortis.store.backup import back_up
-from fortis.store.database import WRITES, open_database
+from fortis.store.cache import cached
+from fortis.store.database import WRITES, open_database, writing
 from fortis.store.documents import FromTheFutureError, from_document, to_document
 from fortis.store.tables import Table
 from tests.strategies import sessions as any_session
@@ -41,6 +42,24 @@ def test_a_second_opening_finds_everything(tmp_path):
         lifter.save_body_weight(work, datetime(2026, 1, 1, tzinfo=UTC).date(), Decimal("81.65"))
     with open_database(path).begin() as work:
         assert lifter.body_kg(work, datetime(2026, 2, 1, tzinfo=UTC).date()) == Decimal("81.65")
+
+
+def test_what_was_worked_out_of_an_older_look_is_not_kept_for_a_newer_one(database):
+    def lightest(work):
+        return cached(work, "lightest", lambda: min(each.kg for each in lifter.body_weights(work)))
+
+    day = datetime(2026, 1, 1, tzinfo=UTC).date()
+    with writing(database).begin() as work:
+        lifter.save_body_weight(work, day, Decimal(82))
+    with database() as before, database() as after:
+        lifter.lifter(before)
+        with writing(database).begin() as work:
+            lifter.save_body_weight(work, day, Decimal(81))
+        assert lightest(before) == 82
+        assert lightest(after) == 81
+        assert lightest(before) == 82
+    with writing(database).begin() as work:
+        assert lightest(work) == 81
 
 
 def test_a_backup_is_whole_and_never_overwrites(tmp_path, database):
