@@ -13,9 +13,9 @@ from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
 from fortis.core.structure.counting import as_planned
 from fortis.core.structure.prescription import PlannedBout, PlannedSet
 from fortis.core.units import Unit
-from fortis.store import bouts, places, planning, sessions
-from fortis.store.bouts import Provenance
+from fortis.store import places, planning, recording, sessions
 from fortis.store.database import Database, open_database, writing
+from fortis.store.recording import Provenance
 
 WEEKS_A_YEAR = 50
 PLANNED = str(UUID(int=10**6))
@@ -76,7 +76,7 @@ def _play(work: UnitOfWork, number: int, text: str, began: datetime) -> None:
         for planned in each.bouts:
             clock += timedelta(seconds=90)
             by = Provenance(at=clock, done_at=clock, began_at=clock - timedelta(seconds=30), device="bench")
-            bouts.record(work, row.id, _done(each, planned), by)
+            recording.record(work, row.id, _done(each, planned), by)
     sessions.finish(row, clock, clock)
     work.flush()
 

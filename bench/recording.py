@@ -1,35 +1,19 @@
 """Saving a bout over HTTP, beside the same rows committed by sqlite3 and an empty route of the framework."""
 
-import socket
 import sqlite3
 import tempfile
-import threading
-import time
 from itertools import count
 from pathlib import Path
 from uuid import uuid4
 
-import httpx
-import uvicorn
 from fastapi import FastAPI
 
+from bench.serving import Served
 from bench.timing import interleaved, p50, p95
 from fortis.api.app import create_app
 from fortis.store.database import open_database
 
 WRITTEN = "# Bench\nBack squat: 30 x 5 at 100 kg leave 2\nBench press: 30 x 5 at 70 kg leave 2"
-
-
-class _Served:
-    def __init__(self, app: FastAPI) -> None:
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            self.port = free.getsockname()[1]
-        self.server = uvicorn.Server(uvicorn.Config(app, port=self.port, log_level="error"))
-        threading.Thread(target=self.server.run, daemon=True).start()
-        while not self.server.started:
-            time.sleep(0.01)
-        self.client = httpx.Client(base_url=f"http://127.0.0.1:{self.port}")
 
 
 class _Raw:
@@ -63,10 +47,10 @@ def recording(times: int = 300) -> dict[str, float | int]:
     """
     empty = FastAPI()
     empty.add_api_route("/", lambda: {})
-    floor = _Served(empty)
+    floor = Served(empty)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "bench.db"
-        fortis = _Served(create_app(open_database(path))).client
+        fortis = Served(create_app(open_database(path))).client
         session = uuid4()
         fortis.put(f"/api/compose/sessions/{session}", json={"written": WRITTEN}).raise_for_status()
         fortis.post(f"/api/floor/{session}/start").raise_for_status()

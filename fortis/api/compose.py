@@ -182,9 +182,10 @@ def _before(work: Work, slot: str, now: datetime) -> CostBefore | None:
     last = last_of(work, slot, now)
     if last is None or last.started_at is None:
         return None
-    seconds = int(time_on_the_floor(last).total_seconds())
+    done = bouts.of(work, last.id)
+    seconds = int(time_on_the_floor(last, done).total_seconds())
     costing = cost_of_performance(
-        played(work, last), bouts.performed(last), seconds, conditions(work, last), library(work)
+        played(work, last), [each.bout for each in done], seconds, conditions(work, last), library(work)
     )
     return CostBefore(id=last.id, started_at=last.started_at, costing=costing)
 

@@ -28,10 +28,10 @@ from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Entered, Kilograms
-from fortis.store import bouts, lifter, places, sessions
-from fortis.store.bouts import Provenance
+from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.lifts import library
 from fortis.store.played import conditions, played
+from fortis.store.recording import Provenance
 from fortis.store.tables import SessionRow
 
 router = APIRouter(
@@ -183,15 +183,14 @@ def recorded(work: Work, row: SessionRow) -> list[Recorded]:
     found = []
     under, known = conditions(work, row), library(work)
     before: datetime | None = None
-    for done in bouts.rows_of(row):
+    for done in bouts.of(work, row.id):
         rest = None
         if done.began_at and before:
             rest = max(round((done.began_at - before).total_seconds()), 0)
-        bout = bouts.performed_bout(done)
         found.append(
             Recorded(
-                bout=bout,
-                tonnage_kg=tonnage([bout], under, known),
+                bout=done.bout,
+                tonnage_kg=tonnage([done.bout], under, known),
                 began_at=done.began_at,
                 done_at=done.done_at,
                 rest_seconds=rest,
@@ -207,12 +206,13 @@ def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime
     wanted = {each.lift.id: each.exercise for each in prescription.sets}
     cues: list[Cue] = []
     known = library(work)
-    for before in sessions.finished(work, before=row.started_at or now, limit=MOST_LOOKED_BACK):
-        noted = [bout for bout in bouts.rows_of(before) if bout.note]
-        found = [(bout, known.find(bout.exercise, bout.lift_id).id) for bout in noted]
+    before = [each.id for each in sessions.finished(work, before=row.started_at or now, limit=MOST_LOOKED_BACK)]
+    for done in bouts.of_all(work, before).values():
+        noted = [each for each in done if each.bout.note]
+        found = [(each, known.find(each.bout.exercise, each.bout.lift_id).id) for each in noted]
         cues += [
-            Cue(exercise=wanted[lift_id], text=bout.note, on=bout.done_at)
-            for bout, lift_id in found
+            Cue(exercise=wanted[lift_id], text=each.bout.note, on=each.done_at)
+            for each, lift_id in found
             if lift_id in wanted
         ]
         for _, lift_id in found:
@@ -248,7 +248,7 @@ def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now
     if (beyond := prescription.beyond(at)) is not None:
         raise HTTPException(422, f"The session has {beyond}.")
     bout = _performed(work, row, prescription, at, done)
-    version = bouts.record(work, row.id, bout, by, done.seen)
+    version = recording.record(work, row.id, bout, by, done.seen)
     return Saved(version=version, tonnage_kg=tonnage([bout], conditions(work, row), library(work)), word=word)
 
 
@@ -261,7 +261,7 @@ def take_back(
     """Take a bout back. The record keeps what it was."""
     row = sessions.get(work, str(session_id))
     by = Provenance(at=now, done_at=now, device=device)
-    return TakenBack(version=bouts.take_back(work, row.id, at, by, seen))
+    return TakenBack(version=recording.take_back(work, row.id, at, by, seen))
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})

@@ -1,10 +1,12 @@
 """Ledger: what was done, beside the last time, and what it recommends."""
 
+from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from itertools import pairwise
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
 from fortis.api.floor import At, Recorded, recorded
@@ -20,6 +22,7 @@ from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms
 from fortis.store import bouts, lifter, sessions
+from fortis.store.bouts import RecordedBout
 from fortis.store.lifts import library
 from fortis.store.planning import last_of, recommended
 from fortis.store.played import added_up, conditions, played
@@ -38,9 +41,10 @@ class LedgerRow(SessionCard):
 
 
 class LedgerView(BaseModel):
-    """Past sessions, the newest first."""
+    """Past sessions, the newest first. `more` says that there are earlier ones."""
 
     sessions: list[LedgerRow]
+    more: bool
 
 
 class LedgerBout(Recorded):
@@ -94,12 +98,17 @@ class PastSession(SessionCard):
 
 
 A_WEEK = timedelta(days=7)
+USUAL_PAGE, LONGEST_PAGE = 30, 100
 
 
-@router.get("")
-def show(work: Work) -> LedgerView:
-    """All past sessions."""
-    return LedgerView(sessions=[_row(work, row) for row in sessions.finished(work)])
+@router.get("", responses={404: {"model": ProblemDetail}})
+def show(
+    work: Work, before: UUID | None = None, limit: Annotated[int, Query(ge=1, le=LONGEST_PAGE)] = USUAL_PAGE
+) -> LedgerView:
+    """A page of past sessions: the newest, or those that came `before` one of them."""
+    rows = sessions.finished(work, before=sessions.get(work, str(before)) if before else None, limit=limit + 1)
+    done = bouts.of_all(work, [row.id for row in rows[:limit]])
+    return LedgerView(sessions=[_row(work, row, done[row.id]) for row in rows[:limit]], more=len(rows) > limit)
 
 
 @router.get("/{session_id}", responses={404: {"model": ProblemDetail}})
@@ -111,12 +120,10 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         **card(row).model_dump(),
         written=row.written,
         unit=Unit(row.unit),
-        minutes=_minutes(row),
+        minutes=_minutes(row, bouts.of(work, row.id)),
         bouts=_bouts(work, row),
         taken_back=[
-            TakenBack(position=bouts.position_of(bout), exercise=bout.exercise)
-            for bout in row.bouts
-            if bout.taken_back_at is not None
+            TakenBack(position=bout.position, exercise=bout.exercise) for bout in bouts.taken_back(work, row.id)
         ],
         tally=added_up(work, row),
         before=_before(work, last) if last else None,
@@ -137,12 +144,12 @@ def history(session_id: UUID, at: At, work: Work) -> list[BoutVersion]:
     ]
 
 
-def _row(work: Work, row: SessionRow) -> LedgerRow:
-    performed = [bout for bout in bouts.performed(row) if not bout.position.is_warm_up]
+def _row(work: Work, row: SessionRow, done: Sequence[RecordedBout]) -> LedgerRow:
+    performed = [each.bout for each in done if not each.bout.position.is_warm_up]
     known = library(work)
     return LedgerRow(
         **card(row).model_dump(),
-        minutes=_minutes(row),
+        minutes=_minutes(row, done),
         tonnage_kg=tonnage(performed, conditions(work, row), known),
         sets=len({(bout.position.group, bout.position.entry, bout.position.set) for bout in performed}),
         lifts=list(dict.fromkeys(known.find(bout.exercise, bout.lift_id).name for bout in performed)),
@@ -151,11 +158,12 @@ def _row(work: Work, row: SessionRow) -> LedgerRow:
 
 def _before(work: Work, row: SessionRow) -> Before:
     assert row.started_at is not None
-    return Before(id=row.id, started_at=row.started_at, minutes=_minutes(row), tally=added_up(work, row))
+    minutes = _minutes(row, bouts.of(work, row.id))
+    return Before(id=row.id, started_at=row.started_at, minutes=minutes, tally=added_up(work, row))
 
 
-def _minutes(row: SessionRow) -> int:
-    return max(round(sessions.time_on_the_floor(row).total_seconds() / 60), 0)
+def _minutes(row: SessionRow, done: Sequence[RecordedBout]) -> int:
+    return max(round(sessions.time_on_the_floor(row, done).total_seconds() / 60), 0)
 
 
 def _bouts(work: Work, row: SessionRow) -> list[LedgerBout]:

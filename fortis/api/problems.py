@@ -17,9 +17,9 @@ from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
-from fortis.store.bouts import ChangedElsewhereError
 from fortis.store.lifts import NameTakenError
 from fortis.store.places import LastPlaceError, PlaceNameTakenError, UnknownPlaceError
+from fortis.store.recording import ChangedElsewhereError
 from fortis.store.sessions import NotStartedError, StartedError, UnknownSessionError
 
 

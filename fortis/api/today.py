@@ -2,13 +2,14 @@
 
 from datetime import date
 
-from fastapi import APIRouter
+from fastapi import APIRouter, BackgroundTasks
 from pydantic import BaseModel
 
 from fortis.api import lookups
 from fortis.api.views import SessionCard, SessionPlan, card, plan
 from fortis.api.work import Now, Work
 from fortis.core.loading.moved import body_share
+from fortis.core.progression.advice import Bar, all_advice
 from fortis.core.structure.model import BodyPlus
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.work import Conditions
@@ -16,6 +17,9 @@ from fortis.store import lifter, sessions
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/today", tags=["today"])
+
+MOST_MADE_READY = 3
+"""Due sessions that can be started from Today without a wait."""
 
 
 class TodayView(BaseModel):
@@ -35,8 +39,8 @@ class TodayView(BaseModel):
 
 
 @router.get("")
-def show(work: Work, now: Now) -> TodayView:
-    """What is on today."""
+def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
+    """What is on today. The advice of what is due is worked out after it was sent, ready to start."""
     on = lifter.today(work, now)
     started = sessions.started(work)
     planned = sessions.planned(work)
@@ -44,6 +48,8 @@ def show(work: Work, now: Now) -> TodayView:
     basis = lookups.basis(work, now)
     under = Conditions(basis.body_kg, basis.kit)
     prescriptions = [lookups.plan_of(work, row, now) for row in due]
+    for prescription in prescriptions[:MOST_MADE_READY]:
+        afterwards.add_task(all_advice, prescription, Bar(basis.kit, basis.body_kg))
     last = next(iter(sessions.finished(work, limit=1)), None)
     return TodayView(
         on=on,

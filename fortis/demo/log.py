@@ -19,9 +19,9 @@ from fortis.core.structure.prescription import PlannedBout, Position, Prescripti
 from fortis.core.structure.timeline import Step, timeline
 from fortis.core.units import Unit
 from fortis.demo.lifter import SimulatedLifter
-from fortis.store import bouts, lifter, places, planning, sessions
-from fortis.store.bouts import Provenance
+from fortis.store import lifter, places, planning, recording, sessions
 from fortis.store.database import WRITES, open_database
+from fortis.store.recording import Provenance
 from fortis.store.tables import SessionRow
 
 DEVICE = "demo"
@@ -171,7 +171,7 @@ def _play(
         began, clock = clock, clock + timedelta(seconds=seconds)
         if step.kind == "work":
             bout = _bout(step, simulated, body_kg, asked)
-            bouts.record(work, row.id, bout, Provenance(at=clock, done_at=clock, began_at=began, device=DEVICE))
+            recording.record(work, row.id, bout, Provenance(at=clock, done_at=clock, began_at=began, device=DEVICE))
         else:
             simulated.rest(seconds)
     ended = clock + timedelta(minutes=1)

@@ -1,49 +1,36 @@
-"""Bouts in the store: recorded, corrected and taken back, each version kept."""
+"""Bouts as the record has them, read by session, and their versions."""
 
-from collections.abc import Sequence
+import json
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import groupby, pairwise
 from operator import attrgetter
-from typing import cast
+from typing import Any
 from uuid import NAMESPACE_URL, uuid5
 
-from sqlalchemy import CursorResult, Table, UpdateBase, select, update
-from sqlalchemy.dialects.sqlite import insert
+from sqlalchemy import Row, Select, String, func, select, type_coerce
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.performance import Asked, Ended, LoadSource, PerformedBout, is_correction
-from fortis.core.structure.model import SetUp, Side
+from fortis.core.cache import cached
+from fortis.core.performance import Asked, PerformedBout, is_correction
+from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import Position
-from fortis.store.documents import from_document, to_document
-from fortis.store.tables import BoutRow, BoutVersionRow, SessionRow
-
-INSERT_BOUT = insert(cast(Table, BoutRow.__table__)).on_conflict_do_nothing()
-INSERT_VERSION = insert(cast(Table, BoutVersionRow.__table__))
-
-
-class ChangedElsewhereError(ValueError):
-    """A bout was recorded otherwise on another device, or in another tab, since this one last saw it.
-
-    `bout` is what the record has, None where it was taken back there.
-    """
-
-    def __init__(self, bout: PerformedBout | None, version: int) -> None:
-        self.bout, self.version = bout, version
-        super().__init__(str(version))
+from fortis.store.cache import Kept
+from fortis.store.documents import from_document
+from fortis.store.tables import BoutRow, BoutVersionRow
 
 
 @dataclass(frozen=True)
-class Provenance:
-    """Who tells of a bout, and when.
+class RecordedBout:
+    """A bout in its latest version: when it began, where that was told, and ended, and on which device."""
 
-    The device, the time, and when the bout began and ended as the device has it.
-    """
-
-    at: datetime
+    bout: PerformedBout
+    began_at: datetime | None
     done_at: datetime
-    began_at: datetime | None = None
-    device: str = ""
+    version: int
+    device: str
+    taken_back: bool
 
 
 @dataclass(frozen=True)
@@ -61,80 +48,109 @@ def bout_id(session_id: str, position: Position) -> str:
     return str(uuid5(NAMESPACE_URL, f"fortis:{session_id}:{position}"))
 
 
-def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenance, seen: int | None = None) -> int:
-    """Write a bout into its position, or over what was there: sent twice, it is there once. Returns its version.
+SHARED = (
+    "exercise", "lift_id", "side", "kg", "body", "bottom_kg", "top_kg", "mean_kg", "reps", "partial_reps",
+    "seconds", "reserve", "or_more", "ended", "note", "source",
+)  # fmt: skip
+"""What a bout and its row call the same."""
+_POSITION = tuple(Position.model_fields)
+_AS_TEXT = ("setup", "rep_seconds", "asked")
+_OWN = ("began_at", "done_at", "version", "device", "taken_back_at")
+_COLUMNS = (
+    BoutRow.session_id,
+    *(getattr(BoutRow, name) for name in (*_POSITION, *SHARED)),
+    *(type_coerce(getattr(BoutRow, name), String).label(name) for name in _AS_TEXT),
+    *(getattr(BoutRow, name) for name in _OWN),
+)
+MOST_KEPT = 400
+"""Sessions whose bouts stay at hand: half a year of them, and what is leafed through beside."""
+_at_hand: Kept[tuple[RecordedBout, ...]] = Kept(MOST_KEPT)
 
-    When it was first done is kept through corrections. `seen` is the version that the correction was made from;
-    where another one has been written since, with other numbers, `ChangedElsewhereError` is raised. A bout that was
-    taken back can be recorded anew by who has seen that, or nothing of it at all.
+
+def of_all(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, Sequence[RecordedBout]]:
+    """The bouts that stand of some sessions, in the order they were done."""
+    everything = _everything(work, session_ids)
+    return {each: [bout for bout in everything[each] if not bout.taken_back] for each in session_ids}
+
+
+def of(work: UnitOfWork, session_id: str) -> Sequence[RecordedBout]:
+    """The bouts of a session that stand, in the order they were done."""
+    return of_all(work, [session_id])[session_id]
+
+
+def performed(work: UnitOfWork, session_id: str) -> tuple[PerformedBout, ...]:
+    """What was done in a session, in the order it was done."""
+    return tuple(each.bout for each in of(work, session_id))
+
+
+def taken_back(work: UnitOfWork, session_id: str) -> Sequence[PerformedBout]:
+    """The bouts of a session that were taken back and not done again."""
+    return [each.bout for each in _everything(work, [session_id])[session_id] if each.taken_back]
+
+
+def at(work: UnitOfWork, session_id: str, position: Position) -> RecordedBout | None:
+    """The bout at a position, taken back or not; None where there never was one."""
+    row = work.execute(_bouts().where(BoutRow.id == bout_id(session_id, position))).first()
+    return None if row is None else _recorded(row)
+
+
+def _everything(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, tuple[RecordedBout, ...]]:
+    """Every bout of some sessions, read where it is not at hand as it is now.
+
+    The versions of the bouts of a session together only ever grow, and grow with every change.
     """
-    row_id = bout_id(session_id, bout.position)
-    address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
-    first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
-    if _rows(work, INSERT_BOUT, {**address, **first, **_values(bout)}):
-        _keep(work, row_id, 1, by, bout)
-        return 1
-    there = _there(work, row_id)
-    assert there is not None
-    taken_back = there.taken_back_at is not None
-    if not taken_back and performed_bout(there) == bout:
-        return there.version
-    if not (taken_back and seen is None) and (seen is None or seen < there.version):
-        raise _changed(there)
-    values = {**_values(bout), "device": by.device, "taken_back_at": None}
-    if taken_back:
-        values |= {"began_at": by.began_at, "done_at": by.done_at}
-    return _written(work, there, values, by, bout)
+    summed = select(BoutRow.session_id, func.sum(BoutRow.version)).group_by(BoutRow.session_id)
+    versions: dict[str, int] = dict(
+        row._tuple() for row in work.execute(summed.where(BoutRow.session_id.in_(session_ids)))
+    )
+    found: dict[str, tuple[RecordedBout, ...]] = {}
+    for each in session_ids:
+        at_hand = _at_hand.get(work, each, versions.get(each, 0))
+        if at_hand is not None:
+            found[each] = at_hand
+    if missing := [each for each in session_ids if each not in found]:
+        rows = work.execute(_bouts().where(BoutRow.session_id.in_(missing)).order_by(BoutRow.session_id))
+        read = {each: tuple(map(_recorded, rows)) for each, rows in groupby(rows, key=attrgetter("session_id"))}
+        for each in missing:
+            found[each] = tuple(sorted(read.get(each, ()), key=attrgetter("done_at")))
+            _at_hand.keep(work, each, versions.get(each, 0), found[each])
+    return found
 
 
-def take_back(
-    work: UnitOfWork, session_id: str, position: Position, by: Provenance, seen: int | None = None
-) -> int | None:
-    """Take a bout back, where the lifter undid it; taken back twice, it is so once. Returns its version, if any.
-
-    `seen` is the version the lifter undid; where another one has been written since, or, without it, where another
-    device wrote what is there, `ChangedElsewhereError` is raised.
-    """
-    there = _there(work, bout_id(session_id, position))
-    if there is None or there.taken_back_at is not None:
-        return there.version if there else None
-    if (seen is None and there.device != by.device) or (seen is not None and seen < there.version):
-        raise _changed(there)
-    return _written(work, there, {"taken_back_at": by.at, "device": by.device}, by, None)
+def _bouts() -> Select[Any]:
+    return select(*_COLUMNS)
 
 
-def _there(work: UnitOfWork, row_id: str) -> BoutRow | None:
-    return work.get(BoutRow, row_id, populate_existing=True)
+def _recorded(row: Row[Any]) -> RecordedBout:
+    """A row as a bout."""
+    told = dict(zip(SHARED, row[1 + len(_POSITION) :], strict=False))
+    bout = PerformedBout.model_validate(
+        {
+            **told,
+            "position": _position(*row[1 : 1 + len(_POSITION)]),
+            "setup": _setup(row.setup),
+            "rep_seconds": json.loads(row.rep_seconds or "[]"),
+            "asked": row.asked and _asked(row.asked),
+        }
+    )
+    return RecordedBout(
+        bout, row.began_at, row.done_at, row.version, row.device, taken_back=row.taken_back_at is not None
+    )
 
 
-def _changed(there: BoutRow) -> ChangedElsewhereError:
-    bout = None if there.taken_back_at is not None else performed_bout(there)
-    return ChangedElsewhereError(bout, there.version)
+@cached(4_096)
+def _position(group: int, round: int, entry: int, set: int, bout: int) -> Position:
+    return Position(group=group, round=round, entry=entry, set=set, bout=bout)
 
 
-def _written(
-    work: UnitOfWork, there: BoutRow, values: dict[str, object], by: Provenance, bout: PerformedBout | None
-) -> int:
-    """Write over a version, if it is still the one that is there."""
-    version = there.version + 1
-    this = (BoutRow.id == there.id, BoutRow.version == there.version)
-    if not _rows(work, update(BoutRow).where(*this).values(**values, version=version)):
-        work.expire(there)
-        raise _changed(there)
-    _keep(work, there.id, version, by, bout)
-    work.expire(there)
-    return version
+@cached(256)
+def _setup(written: str) -> SetUp:
+    return SetUp.model_construct(items=tuple(json.loads(written)))
 
 
-def _rows(work: UnitOfWork, statement: UpdateBase, values: dict[str, object] | None = None) -> int:
-    """How many rows a statement changed."""
-    return cast(CursorResult[object], work.execute(statement, values)).rowcount
-
-
-def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: PerformedBout | None) -> None:
-    document = to_document(bout) if bout else None
-    kept = {"bout_id": row_id, "version": version, "at": by.at, "device": by.device, "document": document}
-    work.execute(INSERT_VERSION, kept)
+@cached(4_096)
+def _asked(written: str) -> Asked:
+    return Asked.model_validate_json(written)
 
 
 def versions(work: UnitOfWork, session_id: str, position: Position) -> Sequence[Version]:
@@ -162,49 +178,3 @@ def corrected(work: UnitOfWork, session_id: str) -> frozenset[str]:
         if any(is_correction(before, after) for before, after in pairwise(documents)):
             found.add(row_id)
     return frozenset(found)
-
-
-def rows_of(row: SessionRow) -> list[BoutRow]:
-    """The bouts of a session that stand, in the order they were done."""
-    return [bout for bout in row.bouts if bout.taken_back_at is None]
-
-
-def performed(row: SessionRow) -> tuple[PerformedBout, ...]:
-    """The bouts of a session in the order they were done."""
-    return tuple(map(performed_bout, rows_of(row)))
-
-
-def _values(bout: PerformedBout) -> dict[str, object]:
-    asked = bout.asked.model_dump(mode="json", exclude_none=True) if bout.asked else None
-    return {
-        **{name: getattr(bout, name) for name in _SHARED},
-        "setup": list(bout.setup.items),
-        "rep_seconds": list(bout.rep_seconds) or None,
-        "asked": asked,
-    }
-
-
-_SHARED = (
-    "exercise", "lift_id", "side", "kg", "body", "bottom_kg", "top_kg", "mean_kg", "reps", "partial_reps",
-    "seconds", "reserve", "or_more", "ended", "note", "source",
-)  # fmt: skip
-"""What a bout and its row call the same."""
-
-
-def position_of(row: BoutRow) -> Position:
-    """Where a bout stands in its session."""
-    return Position.model_construct(group=row.group, round=row.round, entry=row.entry, set=row.set, bout=row.bout)
-
-
-def performed_bout(row: BoutRow) -> PerformedBout:
-    """A row as a bout. What the record holds was validated on its way in."""
-    return PerformedBout.model_construct(
-        **{name: getattr(row, name) for name in _SHARED if name not in ("side", "ended", "source")},
-        position=position_of(row),
-        setup=SetUp.model_construct(items=tuple(row.setup)),
-        side=Side(row.side),
-        ended=Ended(row.ended) if row.ended else None,
-        source=LoadSource(row.source) if row.source else None,
-        rep_seconds=tuple(row.rep_seconds or ()),
-        asked=Asked.model_validate(row.asked) if row.asked else None,
-    )

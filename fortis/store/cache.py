@@ -1,8 +1,9 @@
-"""A cache of what is worked out of the record, good until anything in the record changes."""
+"""What is worked out of the record, cached until it changes; what is read of a part of it, until that does."""
 
+from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from threading import Lock
-from typing import Any, TypeVar
+from typing import Any, Generic, TypeVar
 from weakref import WeakKeyDictionary
 
 from sqlalchemy import Engine, Pool, event
@@ -48,6 +49,45 @@ class Cache:
         return int(version)
 
 
+CHANGED = "has changed bouts"
+"""Under this a unit of work notes that what it sees is not in the record yet, and may never be."""
+
+
+def note_change(work: UnitOfWork) -> None:
+    """Note that a unit of work has changed bouts: what it reads from now on is kept for nobody."""
+    work.info[CHANGED] = True
+
+
+class Kept(Generic[Result]):
+    """What was read of the parts of a record, each good for as long as its stamp is the same."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._lock = Lock()
+        self._found: WeakKeyDictionary[Pool, OrderedDict[Hashable, tuple[Hashable, Result]]] = WeakKeyDictionary()
+
+    def get(self, work: UnitOfWork, key: Hashable, stamp: Hashable) -> Result | None:
+        """What is kept under `key`, if it is of that stamp."""
+        with self._lock:
+            found = self._found.get(_engine_of(work).pool, OrderedDict())
+            was, result = found.get(key, (None, None))
+            if result is None or was != stamp:
+                return None
+            found.move_to_end(key)
+        return result
+
+    def keep(self, work: UnitOfWork, key: Hashable, stamp: Hashable, result: Result) -> None:
+        """Keep what was read under `key`; what was longest not asked for goes."""
+        if CHANGED in work.info:
+            return
+        with self._lock:
+            found = self._found.setdefault(_engine_of(work).pool, OrderedDict())
+            found[key] = stamp, result
+            found.move_to_end(key)
+            while len(found) > self._most:
+                found.popitem(last=False)
+
+
 _caches: WeakKeyDictionary[Pool, Cache] = WeakKeyDictionary()
 SEEN = "version of the record"
 """Under this a unit of work that reads keeps the version it began with."""
@@ -71,6 +111,11 @@ def cached(work: UnitOfWork, key: Hashable, work_out: Callable[[], Result]) -> R
 
 
 def _cache_of(work: UnitOfWork) -> Cache:
+    engine = _engine_of(work)
+    return _caches.get(engine.pool) or _caches.setdefault(engine.pool, Cache(engine))
+
+
+def _engine_of(work: UnitOfWork) -> Engine:
     engine = work.get_bind()
     assert isinstance(engine, Engine)
-    return _caches.get(engine.pool) or _caches.setdefault(engine.pool, Cache(engine))
+    return engine

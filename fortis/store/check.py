@@ -4,14 +4,13 @@ from collections.abc import Callable
 from functools import partial
 from typing import NamedTuple
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session as UnitOfWork
-from sqlalchemy.orm import selectinload
 
 from fortis.store import bouts, places
 from fortis.store.lifts import own_lifts
 from fortis.store.played import added_up
-from fortis.store.tables import SessionRow
+from fortis.store.tables import BoutRow, SessionRow
 
 
 class Findings(NamedTuple):
@@ -35,10 +34,11 @@ def read_all(work: UnitOfWork) -> Findings:
     readable("a lift", partial(own_lifts, work))
     for place in places.places(work):
         readable(f"place {place.id}", partial(places.kit_of, place))
-    rows = work.scalars(select(SessionRow).options(selectinload(SessionRow.bouts))).all()
+    rows = work.scalars(select(SessionRow)).all()
     for row in rows:
         name = f"the session {row.title} of {row.started_at or row.planned_on or 'no date'}"
         if row.started_at is not None:
             readable(name, partial(added_up, work, row))
         readable(name, partial(bouts.corrected, work, row.id))
-    return Findings(len(rows), sum(len(bouts.rows_of(row)) for row in rows), tuple(unreadable))
+    standing = select(func.count()).select_from(BoutRow).where(BoutRow.taken_back_at.is_(None))
+    return Findings(len(rows), work.scalar(standing) or 0, tuple(unreadable))

@@ -5,7 +5,7 @@ from datetime import date, datetime
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import select
+from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session as UnitOfWork
 from tzlocal import get_localzone_name
 
@@ -16,8 +16,11 @@ from fortis.core.units import Unit
 from fortis.core.value import Value
 from fortis.store.tables import BodyWeightRow, LifterRow
 
+LIFTER = "lifter"
+"""Under this a unit of work holds on to the row of the lifter: SQLAlchemy lets go of rows that nobody holds."""
 WEIGHED = "body weights"
-"""Under this a unit of work keeps the body weights it has read."""
+"""Under this a unit of work keeps the body weights it has read, by period."""
+DAYS_AT_ONCE = 128
 
 
 class Lifter(Value):
@@ -47,6 +50,7 @@ def lifter_row(work: UnitOfWork) -> LifterRow:
         )
         work.add(row)
         work.flush()
+    work.info[LIFTER] = row
     return row
 
 
@@ -82,16 +86,30 @@ def today(work: UnitOfWork, moment: datetime) -> date:
 
 def body_weights(work: UnitOfWork) -> Sequence[Weighed]:
     """Every body weight taken, the earliest first."""
-    if WEIGHED not in work.info:
-        rows = work.scalars(select(BodyWeightRow).order_by(BodyWeightRow.on))
-        work.info[WEIGHED] = [Weighed(on=row.on, kg=row.kg) for row in rows]
-    weighed: list[Weighed] = work.info[WEIGHED]
-    return weighed
+    return _weighed(work, select(BodyWeightRow.on, BodyWeightRow.kg))
 
 
 def body_kg(work: UnitOfWork, on: date) -> Decimal | None:
     """Body weight on a day, between the weights taken around it; None where none was ever taken."""
-    return interpolated(body_weights(work), on)
+    known: dict[int, Sequence[Weighed]] = work.info.setdefault(WEIGHED, {})
+    period = on.toordinal() // DAYS_AT_ONCE
+    if period not in known:
+        known[period] = _around(work, period)
+    return interpolated(known[period], on)
+
+
+def _around(work: UnitOfWork, period: int) -> Sequence[Weighed]:
+    """The body weights of a period with the last one before it and the first one after it."""
+    first = date.fromordinal(max(period * DAYS_AT_ONCE, 1))
+    last = date.fromordinal(min((period + 1) * DAYS_AT_ONCE - 1, date.max.toordinal()))
+    day = BodyWeightRow.on
+    since = select(func.coalesce(func.max(day), first)).where(day <= first).scalar_subquery()
+    until = select(func.coalesce(func.min(day), last)).where(day >= last).scalar_subquery()
+    return _weighed(work, select(day, BodyWeightRow.kg).where(day >= since, day <= until))
+
+
+def _weighed(work: UnitOfWork, query: Select[date, Decimal]) -> Sequence[Weighed]:
+    return [Weighed(on=on, kg=kg) for on, kg in work.execute(query.order_by(BodyWeightRow.on))]
 
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:

@@ -1,5 +1,6 @@
 """Plans with their loads settled from the record, and what finished sessions recommend for the next."""
 
+import json
 from collections.abc import Iterable, Sequence
 from datetime import UTC, datetime, timedelta
 
@@ -17,6 +18,7 @@ from fortis.core.structure.timeline import timeline
 from fortis.core.tally.sides import weaker_sides
 from fortis.core.units import Unit
 from fortis.store import bouts, lifter, maxes, places, sessions
+from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import conditions, played
 from fortis.store.tables import SessionRow
@@ -32,7 +34,7 @@ def basis(work: UnitOfWork, now: datetime) -> Basis:
         kit=places.kit(work),
         body_kg=lifter.body_kg(work, lifter.today(work, now)),
         estimates=maxes.estimates(work, done),
-        last=maxes.last_loads(done, known),
+        last=maxes.last_loads(done),
         weaker=weaker_sides((bout for each in done for bout in each.performed), known),
         library=known,
         warm_ups=about.warm_ups,
@@ -63,7 +65,7 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
     under = conditions(work, row)
     return recommendations(
         played(work, row),
-        bouts.performed(row),
+        bouts.performed(work, row.id),
         under.kit or places.kit(work, row.place_id),
         under.body_kg,
         maxes.estimates(work, maxes.recent(work, after)),
@@ -80,7 +82,8 @@ def log(work: UnitOfWork, now: datetime) -> Log:
     """What cautions look at beside a plan: the seven days before a moment, and how long the lifter has trained."""
     rows = sessions.finished(work, before=now, since=now - timedelta(days=7))
     since = lifter.lifter(work).training_since
-    done = [bouts.performed(row) for row in rows]
+    recorded = bouts.of_all(work, [row.id for row in rows])
+    done = [[each.bout for each in recorded[row.id]] for row in rows]
     return Log(
         bouts=tuple(bout for performed in done for bout in performed if not bout.position.is_warm_up),
         overloaded_sets=sum(map(overloaded_sets, done)),
@@ -91,9 +94,23 @@ def log(work: UnitOfWork, now: datetime) -> Log:
 def overruns(work: UnitOfWork, now: datetime) -> list[float]:
     """For each of the lifter's last sessions, the time it took as a multiple of that planned, as it was played."""
     rows = sessions.finished(work, before=now, limit=MOST_TO_LEARN_FROM)
-    planned = [timeline(played(work, row)).total_seconds for row in rows]
+    planned = [_planned_seconds(work, row) for row in rows]
+    done = bouts.of_all(work, [row.id for row in rows])
     return [
-        sessions.time_on_the_floor(row).total_seconds() / seconds
+        sessions.time_on_the_floor(row, done[row.id]).total_seconds() / seconds
         for row, seconds in zip(rows, planned, strict=True)
         if seconds
     ]
+
+
+_seconds: Kept[int] = Kept(2 * MOST_TO_LEARN_FROM)
+
+
+def _planned_seconds(work: UnitOfWork, row: SessionRow) -> int:
+    """How long a session was to take as it was played: its plan is frozen, so only a change on the floor counts."""
+    stamp = row.started_at, json.dumps(row.adjustments)
+    seconds = _seconds.get(work, row.id, stamp)
+    if seconds is None:
+        seconds = timeline(played(work, row)).total_seconds
+        _seconds.keep(work, row.id, stamp, seconds)
+    return seconds

@@ -24,4 +24,4 @@ def conditions(work: UnitOfWork, row: SessionRow) -> Conditions:
 
 def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:
     """A session's arithmetic."""
-    return tally(played(work, row), bouts.performed(row), conditions(work, row), library(work))
+    return tally(played(work, row), bouts.performed(work, row.id), conditions(work, row), library(work))

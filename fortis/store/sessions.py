@@ -1,23 +1,24 @@
 """Sessions in the store: planned, started, finished."""
 
-from collections import OrderedDict
-from collections.abc import Callable, Hashable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from datetime import date, datetime, timedelta
 from enum import StrEnum
 from typing import Any, TypeVar
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, func, literal, select, tuple_
 from sqlalchemy.orm import Session as Unit_of_work
-from sqlalchemy.orm import object_session, selectinload
+from sqlalchemy.orm import object_session
 
 from fortis.core.adjustments import Adjustments
 from fortis.core.loading.kit import Kit
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription
 from fortis.core.units import Unit
+from fortis.store.bouts import RecordedBout
+from fortis.store.cache import Kept
 from fortis.store.documents import from_document, to_document
-from fortis.store.tables import SessionRow
+from fortis.store.tables import Instant, SessionRow
 
 Frozen = TypeVar("Frozen")
 
@@ -53,7 +54,7 @@ def state_of(row: SessionRow) -> State:
 
 
 def get(work: Unit_of_work, session_id: str) -> SessionRow:
-    """One session. Its bouts are read when they are asked for. Raises `UnknownSessionError`."""
+    """One session. Raises `UnknownSessionError`."""
     row = work.get(SessionRow, session_id)
     if row is None:
         raise UnknownSessionError(session_id)
@@ -117,19 +118,19 @@ def frozen_kit(row: SessionRow) -> Kit | None:
     return _once(row, "kit", lambda: None if row.kit is None else from_document(Kit, row.kit))
 
 
-_read: OrderedDict[Hashable, Any] = OrderedDict()
 MOST_READ = 128
+_frozen: Kept[Any] = Kept(MOST_READ)
 
 
 def _once(row: SessionRow, what: str, read_it: Callable[[], Frozen]) -> Frozen:
     """What was frozen with a session, read once: it never changes after the start."""
     work = object_session(row)
-    key = str(work.get_bind().engine.url) if work else "", row.id, row.started_at, what
-    if key not in _read:
-        _read[key] = read_it()
-        while len(_read) > MOST_READ:
-            _read.popitem(last=False)
-    found: Frozen = _read[key]
+    if work is None:
+        return read_it()
+    found: Frozen | None = _frozen.get(work, (row.id, what), row.started_at)
+    if found is None:
+        found = read_it()
+        _frozen.keep(work, (row.id, what), row.started_at, found)
     return found
 
 
@@ -171,12 +172,11 @@ def day_of(row: SessionRow) -> date | None:
     return row.started_at and row.started_at.astimezone(ZoneInfo(row.zone or "UTC")).date()
 
 
-def time_on_the_floor(row: SessionRow) -> timedelta:
-    """From the start to the last bout, because a session may be closed long after it."""
+def time_on_the_floor(row: SessionRow, done: Iterable[RecordedBout]) -> timedelta:
+    """From the start to the last of its bouts, because a session may be closed long after it."""
     if row.started_at is None:
         return timedelta()
-    ends = (bout.done_at for bout in row.bouts if bout.taken_back_at is None)
-    return max(ends, default=row.started_at) - row.started_at
+    return max((bout.done_at for bout in done), default=row.started_at) - row.started_at
 
 
 def started(work: Unit_of_work) -> SessionRow | None:
@@ -195,19 +195,24 @@ def finished(
     work: Unit_of_work,
     *,
     slot: str | None = None,
-    before: datetime | None = None,
+    before: datetime | SessionRow | None = None,
     since: datetime | None = None,
     limit: int | None = None,
 ) -> Sequence[SessionRow]:
-    """Finished sessions with their bouts, the newest first, of one slot where given."""
-    query = _in_use().where(SessionRow.finished_at.is_not(None)).options(selectinload(SessionRow.bouts))
+    """Finished sessions, the newest first, of one slot where given, before a moment or another session."""
+    query = _in_use().where(SessionRow.finished_at.is_not(None))
     if slot is not None:
         query = query.where(SessionRow.slot == slot)
-    if before is not None:
+    if isinstance(before, SessionRow):
+        query = query.where(_order < tuple_(literal(before.started_at, Instant), literal(before.id)))
+    elif before is not None:
         query = query.where(SessionRow.started_at < before)
     if since is not None:
         query = query.where(SessionRow.started_at >= since)
-    return work.scalars(query.order_by(SessionRow.started_at.desc()).limit(limit)).all()
+    return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+
+
+_order = tuple_(SessionRow.started_at, SessionRow.id)
 
 
 def _in_use() -> Select[SessionRow]:

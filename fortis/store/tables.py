@@ -4,9 +4,9 @@ from datetime import UTC, date, datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, MetaData, String, UniqueConstraint
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, MetaData, String, UniqueConstraint
 from sqlalchemy.engine import Dialect
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
 
 
@@ -112,10 +112,9 @@ class SessionRow(Table):
     discarded_at: Mapped[datetime | None]
     zone: Mapped[str | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
-    kit: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
+    kit: Mapped[dict[str, Any] | None]
     resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     adjustments: Mapped[dict[str, Any] | None]
-    bouts: Mapped[list["BoutRow"]] = relationship(back_populates="session", order_by="BoutRow.done_at")
 
 
 class BoutRow(Table):
@@ -126,10 +125,13 @@ class BoutRow(Table):
     """
 
     __tablename__ = "bout"
-    __table_args__ = (UniqueConstraint("session_id", "group", "round", "entry", "set", "bout"),)
+    __table_args__ = (
+        UniqueConstraint("session_id", "group", "round", "entry", "set", "bout"),
+        Index("ix_bout_session_id", "session_id", "version"),
+    )
 
     id: Mapped[str] = mapped_column(String(36), primary_key=True)
-    session_id: Mapped[str] = mapped_column(ForeignKey("session.id"), index=True)
+    session_id: Mapped[str] = mapped_column(ForeignKey("session.id"))
     group: Mapped[int]
     round: Mapped[int]
     entry: Mapped[int]
@@ -159,7 +161,6 @@ class BoutRow(Table):
     began_at: Mapped[datetime | None]
     done_at: Mapped[datetime]
     taken_back_at: Mapped[datetime | None]
-    session: Mapped[SessionRow] = relationship(back_populates="bouts")
 
 
 class BoutVersionRow(Table):

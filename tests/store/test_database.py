@@ -16,7 +16,7 @@ from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.demo.log import make_demo
-from fortis.store import bouts, lifter, places, sessions
+from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.backup import back_up
 from fortis.store.cache import cached
 from fortis.store.database import WRITES, open_database, writing
@@ -108,7 +108,7 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
         assert make_demo(tmp_path / name, now) == 39
         with open_database(tmp_path / name).begin() as work:
             done = sessions.finished(work)
-            told.append([bout for row in done for bout in bouts.performed(row)])
+            told.append([bout for row in done for bout in bouts.performed(work, row.id)])
             titles = {row.title for row in done}
             due = [row.title for row in sessions.planned(work) if row.planned_on == now.date()]
     assert told[0] == told[1]
@@ -131,12 +131,12 @@ def test_two_devices_at_the_same_moment_never_overwrite_each_other(database):
     def correct(device, reps, seen):
         gate.wait()
         now = datetime.now(UTC)
-        by = bouts.Provenance(at=now, done_at=now, device=device)
+        by = recording.Provenance(at=now, done_at=now, device=device)
         try:
             with database.begin() as work:
                 work.connection(execution_options=WRITES)
-                return bouts.record(work, "c" * 36, bout.model_copy(update={"reps": reps}), by, seen)
-        except bouts.ChangedElsewhereError as error:
+                return recording.record(work, "c" * 36, bout.model_copy(update={"reps": reps}), by, seen)
+        except recording.ChangedElsewhereError as error:
             return error.version * -1
 
     with ThreadPoolExecutor(2) as devices:

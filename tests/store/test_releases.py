@@ -51,13 +51,16 @@ def test_nothing_is_lost(release):
             for row in work.query(BoutRow)
         )  # fmt: skip
         assert found == told
-        assert len(bouts.versions(work, session(work, 4).id, bouts.performed(session(work, 4))[-1].position)) == 1
+        assert (
+            len(bouts.versions(work, session(work, 4).id, bouts.performed(work, session(work, 4).id)[-1].position))
+            == 1
+        )
 
 
 def test_what_was_asked_comes_from_the_plan_as_it_was_played(release):
     with open_database(release).begin() as work:
         row = session(work, 3)
-        by_position = {str(bout.position): bout for bout in bouts.performed(row)}
+        by_position = {str(bout.position): bout for bout in bouts.performed(work, row.id)}
         moved, extra, swapped = (by_position[at] for at in ("1.2.1.2.1", "1.4.1.4.1", "2.1.2.1.1"))
         assert (moved.asked.kg, moved.source) == (Decimal("72.5"), LoadSource.ADVICE)
         assert (extra.asked.reps.count, extra.note) == (5, "elbows in")

@@ -1,0 +1,130 @@
+"""What a long log costs: one year and twenty, each figure beside the same rows read with sqlite3 itself."""
+
+import sqlite3
+import tempfile
+from collections.abc import Callable
+from itertools import count
+from pathlib import Path
+from time import perf_counter
+from uuid import uuid4
+
+import httpx
+
+from bench.log import TEXTS, make_log
+from bench.serving import Served
+from bench.timing import p50, p95
+from fortis.api.app import create_app
+
+TIMES = 15
+RECENT = "finished_at is not null and started_at > datetime('now', '-84 days')"
+LAST = "finished_at is not null order by started_at desc limit"
+
+
+def years() -> dict[str, object]:
+    """Figures for both lengths, and how each grows from the one to the other."""
+    one, twenty = _figures(1), _figures(20)
+    growth = {
+        name: round(twenty[name]["p50_ms"] / one[name]["p50_ms"], 2) for name in one if isinstance(one[name], dict)
+    }
+    return {"one_year": one, "twenty_years": twenty, "growth": growth}
+
+
+def _figures(length: int) -> dict[str, object]:
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "log.db"
+        began = perf_counter()
+        served = Served(create_app(make_log(path, length)))
+        made = perf_counter() - began
+        raw = sqlite3.connect(path)
+        sessions, bouts = (
+            raw.execute(f"select count(*) from {table}").fetchone()[0] for table in ("session", "bout")
+        )
+        figures: dict[str, object] = {"sessions": sessions, "bouts": bouts, "made_in_s": round(made, 1)}
+        for name, (prepare, call, floor) in _calls(served.client, raw).items():
+            figures[name] = _beside(prepare, call, floor)
+        return figures
+
+
+Call = Callable[[], object]
+
+
+def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Call, Call, Call]]:
+    """For each name what goes ahead of a call, the call, and its floor. A bout is saved ahead of everything."""
+
+    def planned() -> str:
+        session = str(uuid4())
+        client.put(f"/api/compose/sessions/{session}", json={"written": TEXTS[0]}).raise_for_status()
+        return session
+
+    playing, sets, due = planned(), count(1), planned()
+    client.post(f"/api/floor/{playing}/start").raise_for_status()
+
+    def save() -> None:
+        done = {"exercise": "Back squat", "kg": 100, "reps": 5, "reserve": 2}
+        round_before, number = divmod(next(sets), 10)
+        position = f"1/{round_before + 1}/1/{number + 1}/1"
+        client.put(f"/api/floor/{playing}/bouts/{position}", json=done).raise_for_status()
+
+    def come_back_and_plan() -> None:
+        nonlocal due
+        due = planned()
+        client.get("/api/today").raise_for_status()
+
+    def read(which: str, columns: str) -> list[str]:
+        rows = raw.execute(f"select id, {columns} from session where {which}").fetchall()
+        return [row[0] for row in rows]
+
+    def read_bouts(ids: list[str]) -> None:
+        raw.execute(f"select * from bout where session_id in ({', '.join('?' * len(ids))})", ids).fetchall()
+
+    card = "slot, title, written, unit, planned_on, started_at, finished_at, discarded_at, zone, kit, adjustments"
+
+    def recent() -> None:
+        read_bouts(read(RECENT, card))
+
+    def recent_and_plans() -> None:
+        recent()
+        read(f"{LAST} 12", f"{card}, resolved")
+
+    def page() -> None:
+        read_bouts(read(f"{LAST} 31", card))
+
+    def get(path: str) -> Call:
+        return lambda: client.get(path).raise_for_status()
+
+    def examine() -> None:
+        client.post("/api/compose/examine", json={"written": TEXTS[1]}).raise_for_status()
+
+    def start() -> None:
+        client.post(f"/api/floor/{due}/start").raise_for_status()
+
+    def one_session() -> None:
+        read(f"id = '{playing}'", f"{card}, resolved")
+
+    return {
+        "today": (save, get("/api/today"), recent),
+        "start": (come_back_and_plan, start, recent),
+        "save": (lambda: None, save, one_session),
+        "examine": (save, examine, recent_and_plans),
+        "ledger_page": (save, get("/api/ledger"), page),
+    }
+
+
+def _beside(prepare: Call, call: Call, floor: Call) -> dict[str, float]:
+    """A call beside its floor, each taken in turn, after both were made once."""
+    taken: dict[str, list[float]] = {"call": [], "floor": []}
+    for _ in range(TIMES + 1):
+        prepare()
+        for name, each in (("call", call), ("floor", floor)):
+            began = perf_counter()
+            each()
+            taken[name].append((perf_counter() - began) * 1000)
+    first = taken["call"].pop(0)
+    taken["floor"].pop(0)
+    return {
+        "first_ms": round(first, 1),
+        "p50_ms": p50(taken["call"]),
+        "p95_ms": p95(taken["call"]),
+        "floor_p50_ms": p50(taken["floor"]),
+        "ratio_to_floor": round(p50(taken["call"]) / p50(taken["floor"]), 1),
+    }
