@@ -42,7 +42,7 @@ class Place(BaseModel):
 
 
 class Self(BaseModel):
-    """What the lifter says of themselves, and the body weights they took, the latest first."""
+    """What the lifter says of themselves, and the last body weights they took, the latest first."""
 
     unit: Unit
     training_since: date | None
@@ -84,6 +84,9 @@ class BodyWeight(BaseModel):
     kg: Annotated[Entered, Field(ge=Decimal(25), le=Decimal(350))]
 
 
+MOST_WEIGHED = 30
+
+
 @router.get("")
 def show(work: Work) -> KitView:
     """Every place with its kit, and what is known of the lifter."""
@@ -96,7 +99,7 @@ def show(work: Work) -> KitView:
             training_since=known.training_since,
             warm_ups=known.warm_ups,
             plate_order=known.plate_order,
-            weighed=list(reversed(lifter.body_weights(work))),
+            weighed=lifter.last_body_weights(work, MOST_WEIGHED),
         ),
     )
 

@@ -84,9 +84,10 @@ def today(work: UnitOfWork, moment: datetime) -> date:
     return moment.astimezone(ZoneInfo(lifter(work).zone)).date()
 
 
-def body_weights(work: UnitOfWork) -> Sequence[Weighed]:
-    """Every body weight taken, the earliest first."""
-    return _weighed(work, select(BodyWeightRow.on, BodyWeightRow.kg))
+def last_body_weights(work: UnitOfWork, many: int) -> Sequence[Weighed]:
+    """The last so many body weights taken, the newest first."""
+    query = select(BodyWeightRow.on, BodyWeightRow.kg).order_by(BodyWeightRow.on.desc()).limit(many)
+    return _weighed(work, query)
 
 
 def body_kg(work: UnitOfWork, on: date) -> Decimal | None:
@@ -105,11 +106,11 @@ def _around(work: UnitOfWork, period: int) -> Sequence[Weighed]:
     day = BodyWeightRow.on
     since = select(func.coalesce(func.max(day), first)).where(day <= first).scalar_subquery()
     until = select(func.coalesce(func.min(day), last)).where(day >= last).scalar_subquery()
-    return _weighed(work, select(day, BodyWeightRow.kg).where(day >= since, day <= until))
+    return _weighed(work, select(day, BodyWeightRow.kg).where(day >= since, day <= until).order_by(day))
 
 
 def _weighed(work: UnitOfWork, query: Select[date, Decimal]) -> Sequence[Weighed]:
-    return [Weighed(on=on, kg=kg) for on, kg in work.execute(query.order_by(BodyWeightRow.on))]
+    return [Weighed(on=on, kg=kg) for on, kg in work.execute(query)]
 
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:

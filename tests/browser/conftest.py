@@ -6,6 +6,7 @@ import sqlite3
 import pytest
 from playwright.sync_api import sync_playwright
 
+from bench.log import make_log
 from fortis.demo.log import make_demo
 from tests.serving import CHROMIUM, FLAGS, Serving, Threaded
 
@@ -29,10 +30,15 @@ def browser():
 def serving(request, demo, tmp_path):
     """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on.
 
-    A test marked `alone` gets a server in a process of its own, to kill or to time.
+    A test marked `alone` gets a server in a process of its own, to kill or to time; one marked `long_log` a year of
+    sessions.
     """
     kind = Serving if request.node.get_closest_marker("alone") else Threaded
-    served = kind(shutil.copy(demo, tmp_path / "demo.db"))
+    served = kind(tmp_path / "demo.db")
+    if request.node.get_closest_marker("long_log"):
+        make_log(served.database, 1)
+    else:
+        shutil.copy(demo, served.database)
     with sqlite3.connect(served.database) as database:
         database.execute("update lifter set warm_ups = null")
     database.close()

@@ -3,6 +3,7 @@
 import re
 import sqlite3
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.test_floor import begin, record
@@ -92,6 +93,29 @@ def test_ready_to_begin_the_floor_says_what_to_do_and_how_long_it_takes(desktop,
     desktop.keyboard.press("w")
     expect(clock).to_contain_text("Set 1")
     expect(clock).to_contain_text("about 15 s of work")
+
+
+@pytest.mark.long_log
+def test_a_year_is_leafed_through_to_its_first_session_with_few_rows_drawn(desktop, serving):
+    (first,) = rows(
+        serving, "select id, title from session where finished_at is not null order by started_at limit 1"
+    )
+    desktop.goto("/ledger")
+    lines = desktop.get_by_role("row")
+    earliest = desktop.locator(f"a[href='/ledger/{first[0]}']")
+    expect(desktop.get_by_role("link", name="day").first).to_be_visible()
+    for _ in range(60):
+        if earliest.count():
+            break
+        desktop.mouse.wheel(0, 2_000)
+        desktop.wait_for_timeout(50)
+    expect(earliest).to_be_visible()
+    assert lines.count() < 60
+    assert axe(desktop) == []
+    earliest.click()
+    expect(desktop.get_by_role("heading", name=first[1])).to_be_visible()
+    desktop.go_back()
+    expect(earliest).to_be_visible()
 
 
 def test_body_weight_is_asked_for_once(desktop, serving):

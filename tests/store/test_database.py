@@ -1,20 +1,22 @@
 import json
 import sqlite3
 from concurrent.futures import ThreadPoolExecutor
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from decimal import Decimal
 from threading import Barrier
 
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, Prescription, lay_out
+from fortis.core.tally.body_weight import Weighed, interpolated
 from fortis.demo.log import make_demo
 from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.backup import back_up
@@ -44,9 +46,22 @@ def test_a_second_opening_finds_everything(tmp_path):
         assert lifter.body_kg(work, datetime(2026, 2, 1, tzinfo=UTC).date()) == Decimal("81.65")
 
 
+@given(
+    st.dictionaries(st.dates(date(2025, 1, 1), date(2026, 12, 31)), st.integers(50, 150), max_size=12), st.data()
+)
+@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_body_weight_on_a_day_is_the_same_read_around_it_or_from_all_there_is(database, weights, data):
+    known = [Weighed(on=on, kg=Decimal(kg)) for on, kg in sorted(weights.items())]
+    days = data.draw(st.lists(st.dates(date(2024, 6, 1), date(2027, 6, 1)), min_size=1, max_size=9))
+    with database() as work:
+        for each in known:
+            lifter.save_body_weight(work, each.on, each.kg)
+        assert [lifter.body_kg(work, day) for day in days] == [interpolated(known, day) for day in days]
+
+
 def test_what_was_worked_out_of_an_older_look_is_not_kept_for_a_newer_one(database):
     def lightest(work):
-        return cached(work, "lightest", lambda: min(each.kg for each in lifter.body_weights(work)))
+        return cached(work, "lightest", lambda: min(each.kg for each in lifter.last_body_weights(work, 9)))
 
     day = datetime(2026, 1, 1, tzinfo=UTC).date()
     with writing(database).begin() as work:

@@ -1,4 +1,4 @@
-import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, client, type FloorView, type Schemas } from "./client";
 import { keepView } from "./device";
 import type { SeenView } from "./entry";
@@ -30,8 +30,15 @@ export const useFloor = (id: string) =>
     refetchOnWindowFocus: "always",
   });
 
+/** Past sessions, page after page, the newest first. */
 export const useLedger = () =>
-  useQuery({ queryKey: ["ledger"], queryFn: () => answer(client.GET("/api/ledger")) });
+  useInfiniteQuery({
+    queryKey: ["ledger"],
+    initialPageParam: null as string | null,
+    queryFn: ({ pageParam: before }) => answer(client.GET("/api/ledger", { params: { query: { before } } })),
+    getNextPageParam: ({ sessions, more }) => (more ? (sessions.at(-1)?.id ?? null) : null),
+    refetchOnWindowFocus: false,
+  });
 
 export const usePastSession = (id: string) =>
   useQuery({

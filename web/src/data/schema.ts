@@ -647,7 +647,7 @@ export interface paths {
         };
         /**
          * Show
-         * @description All past sessions.
+         * @description A page of past sessions: the newest, or those that came `before` one of them.
          */
         get: operations["show_api_ledger_get"];
         put?: never;
@@ -707,7 +707,7 @@ export interface paths {
         };
         /**
          * Show
-         * @description What is on today.
+         * @description What is on today. The advice of what is due is worked out after it was sent, ready to start.
          */
         get: operations["show_api_today_get"];
         put?: never;
@@ -1716,9 +1716,11 @@ export interface components {
         };
         /**
          * LedgerView
-         * @description Past sessions, the newest first.
+         * @description Past sessions, the newest first. `more` says that there are earlier ones.
          */
         LedgerView: {
+            /** More */
+            more: boolean;
             /** Sessions */
             sessions: components["schemas"]["LedgerRow"][];
         };
@@ -2659,7 +2661,7 @@ export interface components {
         School: "few big jumps" | "many small jumps";
         /**
          * Self
-         * @description What the lifter says of themselves, and the body weights they took, the latest first.
+         * @description What the lifter says of themselves, and the last body weights they took, the latest first.
          */
         Self: {
             plate_order: components["schemas"]["PlateOrder"];
@@ -4820,7 +4822,10 @@ export interface operations {
     };
     show_api_ledger_get: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: string | null;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4834,6 +4839,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

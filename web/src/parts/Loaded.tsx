@@ -1,4 +1,3 @@
-import type { UseQueryResult } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Trouble, Waiting } from "./Notice";
 
@@ -8,7 +7,7 @@ export function Loaded<T>({
   what,
   children,
 }: {
-  query: UseQueryResult<T>;
+  query: { data: T | undefined; error: Error | null; refetch: () => unknown };
   what: string;
   children: (data: NonNullable<T>) => ReactNode;
 }) {
