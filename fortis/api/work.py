@@ -26,10 +26,17 @@ async def _writing(request: Request) -> AsyncIterator[UnitOfWork]:
         work = request.app.state.writing()
         try:
             yield work
-            await run_in_threadpool(work.commit)
-        finally:
+        except BaseException:
             with anyio.CancelScope(shield=True):
                 await run_in_threadpool(work.close)
+            raise
+        with anyio.CancelScope(shield=True):
+            await run_in_threadpool(_committed, work)
+
+
+def _committed(work: UnitOfWork) -> None:
+    with work:
+        work.commit()
 
 
 Work = Annotated[UnitOfWork, Depends(_reading, scope="function")]

@@ -5,7 +5,7 @@ from datetime import date, datetime
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Date, Select, bindparam, func, select
 from sqlalchemy.orm import Session as UnitOfWork
 from tzlocal import get_localzone_name
 
@@ -87,7 +87,7 @@ def today(work: UnitOfWork, moment: datetime) -> date:
 def last_body_weights(work: UnitOfWork, many: int) -> Sequence[Weighed]:
     """The last so many body weights taken, the newest first."""
     query = select(BodyWeightRow.on, BodyWeightRow.kg).order_by(BodyWeightRow.on.desc()).limit(many)
-    return _weighed(work, query)
+    return [Weighed(on=on, kg=kg) for on, kg in work.execute(query)]
 
 
 def body_kg(work: UnitOfWork, on: date) -> Decimal | None:
@@ -103,14 +103,17 @@ def _around(work: UnitOfWork, period: int) -> Sequence[Weighed]:
     """The body weights of a period with the last one before it and the first one after it."""
     first = date.fromordinal(max(period * DAYS_AT_ONCE, 1))
     last = date.fromordinal(min((period + 1) * DAYS_AT_ONCE - 1, date.max.toordinal()))
-    day = BodyWeightRow.on
+    return [Weighed(on=on, kg=kg) for on, kg in work.execute(_AROUND, {"first": first, "last": last})]
+
+
+def _weighed_around() -> Select[date, Decimal]:
+    day, first, last = BodyWeightRow.on, bindparam("first", type_=Date), bindparam("last", type_=Date)
     since = select(func.coalesce(func.max(day), first)).where(day <= first).scalar_subquery()
     until = select(func.coalesce(func.min(day), last)).where(day >= last).scalar_subquery()
-    return _weighed(work, select(day, BodyWeightRow.kg).where(day >= since, day <= until).order_by(day))
+    return select(day, BodyWeightRow.kg).where(day >= since, day <= until).order_by(day)
 
 
-def _weighed(work: UnitOfWork, query: Select[date, Decimal]) -> Sequence[Weighed]:
-    return [Weighed(on=on, kg=kg) for on, kg in work.execute(query)]
+_AROUND = _weighed_around()
 
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:
