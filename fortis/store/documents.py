@@ -4,6 +4,7 @@ Older forms are read through upcasters.
 """
 
 from collections.abc import Callable, Mapping
+from decimal import Decimal
 from typing import Any, TypeVar
 
 from fortis.core.adjustments import Adjustments
@@ -42,10 +43,27 @@ def _adjustments_2(old: Document) -> Document:
     return old | {"swapped": swapped, "loads": loads}
 
 
+_MOST_2 = {"bars": 40, "plates": 20, "handles": 20, "machines": 100, "bands": 40, "chains": 20, "heights": 40}
+_MOST_PINS_2 = 400
+
+
+def _kit_2(old: Document) -> Document:
+    """A place has an end: what went beyond it is left out, the heaviest pins of a machine first."""
+    kept = {name: old[name][:most] for name, most in _MOST_2.items() if name in old}
+    machines = []
+    for machine in kept.get("machines", ()):
+        first, step, most = (Decimal(str(machine.get(name, usual))) for name, usual in _USUAL_PINS_2.items())
+        highest = min(most, first + step * _MOST_PINS_2)
+        machines.append(machine if highest == most else machine | {"most_kg": str(highest)})
+    return old | kept | ({"machines": machines} if machines else {})
+
+
+_USUAL_PINS_2 = {"first_kg": 5, "step_kg": 5, "most_kg": 120}
+
 UPCASTERS: Mapping[type[Value], tuple[Upcaster, ...]] = {
     Prescription: (_prescription_2,),
     Adjustments: (_adjustments_2,),
-    Kit: (),
+    Kit: (_kit_2,),
     Exercise: (),
     PerformedBout: (),
 }

@@ -107,6 +107,17 @@ def test_a_document_of_a_later_release_is_refused_by_name():
         from_document(Kit, {"version": 99, "place": "x"})
 
 
+def test_a_kit_of_an_earlier_release_beyond_today_s_bounds_is_still_read():
+    plates = [{"amount": 25 - size / 2, "unit": "kg", "count": 2} for size in range(40)]
+    fine = {"name": "Old tower", "first_kg": 1, "step_kg": 0.01, "most_kg": 100}
+    kit = from_document(
+        Kit, {"version": 1, "place": "Old gym", "plates": plates, "machines": [fine, {"name": "Row"}]}
+    )
+    assert (len(kit.plates), kit.plates[0].kg) == (20, 25)
+    assert [machine.most_kg for machine in kit.machines] == [5, 120]
+    assert from_document(Kit, to_document(kit)) == kit
+
+
 def test_a_pound_plate_is_exact_through_the_record(database):
     with database.begin() as work:
         row = sessions.save_plan(work, "b" * 36, "Odd lift: 5 at 45 lb", lifter.lifter(work).unit, None)
