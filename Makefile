@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup lint types check-python check-web bench fuzz golden chromium lock guide screenshots clean
+.PHONY: demo serve test setup lint types check-python check-web bench fuzz schema golden chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -73,6 +73,9 @@ guide: setup
 
 golden: .venv/.installed
 	@$(BIN)/python -m tests.golden
+
+schema: setup
+	@EXAMPLES=60 $(BIN)/pytest tests/api/test_schema.py
 
 fuzz: setup
 	@$(BIN)/python -m tests.fuzz

@@ -13,6 +13,7 @@ from starlette_compress import CompressMiddleware
 
 from fortis import __version__
 from fortis.api import arranging, compose, floor, kit, ledger, lifts, problems, structures, templates, today
+from fortis.api.description import describe
 from fortis.api.guard import Guard, policy
 from fortis.store.database import Database, writing
 
@@ -27,6 +28,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     app = FastAPI(title="Fortis", version=__version__, docs_url=None, redoc_url=None)
     app.state.database, app.state.writing = database, database and writing(database)
     problems.install(app)
+    describe(app)
     for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, kit):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
@@ -64,7 +66,9 @@ def _serve_front_end(app: FastAPI, front_end: Path) -> None:
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
-        if path.startswith("api/") or "\0" in path or len(path) > LONGEST_ADDRESS:
+        if path.startswith("api/"):
+            raise HTTPException(405)
+        if "\0" in path or len(path) > LONGEST_ADDRESS:
             raise HTTPException(404, "There is nothing at this address.")
         file = (front_end / path).resolve()
         if path not in ("", "index.html") and file.is_file() and file.is_relative_to(front_end.resolve()):

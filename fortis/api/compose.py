@@ -1,6 +1,6 @@
 """Compose: text examined as it is typed, sessions saved as planned."""
 
-from datetime import date, datetime
+from datetime import datetime
 from statistics import quantiles
 from uuid import UUID
 
@@ -24,6 +24,7 @@ from fortis.core.structure.writing import write_entry
 from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
 from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
+from fortis.core.value import Day
 from fortis.store import bouts, lifter, sessions
 from fortis.store.cache import cached
 from fortis.store.lifts import library
@@ -126,7 +127,7 @@ class ToExamine(Written):
 class ToPlan(ToExamine):
     """A session to save as planned; without a date it waits."""
 
-    planned_on: date | None = None
+    planned_on: Day | None = None
 
 
 class Composed(SessionCard):

@@ -27,7 +27,7 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
-from fortis.core.value import Entered, Kilograms
+from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.lifts import library
 from fortis.store.played import conditions, played
@@ -128,7 +128,7 @@ class BoutDone(BaseModel):
     partial_reps: int = Field(default=0, ge=0, le=500)
     seconds: int = Field(default=0, ge=0, le=3600)
     reserve: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(10), multiple_of=Decimal("0.5"))] | None = None
-    or_more: bool = False
+    or_more: Flag = False
     ended: Ended | None = None
     note: str = Field(default="", max_length=500)
     rep_seconds: list[Annotated[float, Field(ge=0, le=3600)]] = Field(default=[], max_length=500)

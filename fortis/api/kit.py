@@ -17,7 +17,7 @@ from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.tally.body_weight import Weighed
 from fortis.core.units import HEAVIEST, Unit
-from fortis.core.value import Entered, Kilograms
+from fortis.core.value import Day, Entered, Kilograms
 from fortis.store import lifter, places
 from fortis.store.lifts import library
 from fortis.store.tables import PlaceRow
@@ -55,7 +55,7 @@ class SelfToKeep(BaseModel):
     """What the lifter says of themselves."""
 
     unit: Unit
-    training_since: date | None = None
+    training_since: Day | None = None
     warm_ups: School | None = School.FEW
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE
 
@@ -143,14 +143,14 @@ def keep_self(asked: SelfToKeep, work: WritingWork) -> Response:
 
 
 @router.put("/body-weight", status_code=204)
-def weigh_in(asked: BodyWeight, work: WritingWork, now: Now, on: date | None = None) -> Response:
+def weigh_in(asked: BodyWeight, work: WritingWork, now: Now, on: Day | None = None) -> Response:
     """Keep a body weight for a day, today where none is named."""
     lifter.save_body_weight(work, on or lifter.today(work, now), asked.kg)
     return Response(status_code=204)
 
 
 @router.delete("/body-weight/{on}", status_code=204)
-def delete_weight(on: date, work: WritingWork) -> Response:
+def delete_weight(on: Day, work: WritingWork) -> Response:
     """Take a body weight away."""
     lifter.delete_body_weight(work, on)
     return Response(status_code=204)

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field, ValidationInfo, field_validator
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Work, WritingWork
 from fortis.core.exercises import Exercise, LiftName, LoadKind, Muscle, one_form
-from fortis.core.value import Entered
+from fortis.core.value import Entered, Flag
 from fortis.store import lifts as store
 
 router = APIRouter(prefix="/api/compose/lifts", tags=["compose"])
@@ -29,12 +29,12 @@ class LiftToKeep(BaseModel):
     usual_low: int = Field(default=5, ge=1, le=500)
     usual_high: int = Field(default=15, ge=1, le=500)
     body_share: Annotated[Entered, Field(ge=Decimal(0), le=Decimal(1))] = Decimal(0)
-    one_sided: bool = False
-    small: bool = False
-    failing_is_safe: bool = False
-    pins: bool = False
-    loads_spine: bool = False
-    unracks: bool = False
+    one_sided: Flag = False
+    small: Flag = False
+    failing_is_safe: Flag = False
+    pins: Flag = False
+    loads_spine: Flag = False
+    unracks: Flag = False
 
     @field_validator("usual_high")
     @classmethod
@@ -71,7 +71,7 @@ def keep_lift(name: WritableName, lift: LiftToKeep, work: WritingWork) -> LiftVi
     return LiftView(**saved.model_dump(), own=True)
 
 
-@router.post("/{name:path}/name", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
+@router.post("/{name:path}", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
 def rename_lift(name: WritableName, new: NewName, work: WritingWork) -> LiftView:
     """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
     try:

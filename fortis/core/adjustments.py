@@ -10,7 +10,7 @@ from fortis.core.exercises import LiftName
 from fortis.core.structure.model import MOST_ITEMS, SetUpItem
 from fortis.core.structure.prescription import MOST_EXTRA
 from fortis.core.units import HEAVIEST
-from fortis.core.value import Entered, Value
+from fortis.core.value import Entered, Flag, Value
 
 Load = Annotated[Entered, Field(ge=Decimal(-300), le=HEAVIEST)]
 
@@ -29,7 +29,7 @@ class LoadChange(Value):
     was_kg: Load | None = None
     kg: Load
     sleeve: Annotated[tuple[Entered, ...], Field(max_length=40)] = ()
-    advised: bool = False
+    advised: Flag = False
 
     def after(self, number: int) -> "LoadChange":
         """A change that counts its sets from set `number` on, counted from the first."""

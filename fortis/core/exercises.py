@@ -10,7 +10,7 @@ from typing import Annotated, Any
 
 from pydantic import Field, model_validator
 
-from fortis.core.value import Number, Spelled, Value
+from fortis.core.value import Flag, Number, Spelled, Value
 
 
 class LoadKind(StrEnum):
@@ -87,13 +87,13 @@ class Exercise(Value):
     usual_low: int = 5
     usual_high: int = 15
     body_share: Number = Decimal(0)
-    one_sided: bool = False
-    small: bool = False
-    failing_is_safe: bool = False
-    pins: bool = False
-    loads_spine: bool = False
-    unracks: bool = False
-    known: bool = True
+    one_sided: Flag = False
+    small: Flag = False
+    failing_is_safe: Flag = False
+    pins: Flag = False
+    loads_spine: Flag = False
+    unracks: Flag = False
+    known: Flag = True
 
     @model_validator(mode="before")
     @classmethod

@@ -1,10 +1,12 @@
 """Value objects: frozen, validated once at the edge, trusted inside."""
 
+import re
 import unicodedata
+from datetime import date
 from decimal import Decimal
 from typing import Annotated
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, PlainSerializer, WithJsonSchema
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
 
 
 class Value(BaseModel):
@@ -28,6 +30,20 @@ def one_spelling(name: str) -> str:
 
 Spelled = AfterValidator(one_spelling)
 """Keeps a name in one spelling."""
+
+Flag = Annotated[bool, Field(strict=True)]
+"""Yes or no, and nothing that might be read as either."""
+
+
+def _as_a_date(told: object) -> object:
+    if isinstance(told, date) or (isinstance(told, str) and ISO_DATE.fullmatch(told)):
+        return told
+    raise ValueError("a date is written as year, month and day, like 2026-03-14")
+
+
+ISO_DATE = re.compile(r"\d{4}-\d{2}-\d{2}")
+Day = Annotated[date, BeforeValidator(_as_a_date)]
+"""A date as it is written: no number is one."""
 
 MOST_DIGITS = 40
 Entered = Annotated[Number, Field(max_digits=MOST_DIGITS)]

@@ -100,9 +100,7 @@ def _everything(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, 
     The versions of the bouts of a session together only ever grow, and grow with every change.
     """
     summed = select(BoutRow.session_id, func.sum(BoutRow.version)).group_by(BoutRow.session_id)
-    versions: dict[str, int] = dict(
-        row._tuple() for row in work.execute(summed.where(BoutRow.session_id.in_(session_ids)))
-    )
+    versions: dict[str, int] = dict(iter(work.execute(summed.where(BoutRow.session_id.in_(session_ids)))))
     found: dict[str, tuple[RecordedBout, ...]] = {}
     for each in session_ids:
         at_hand = _at_hand.get(work, each, versions.get(each, 0))

@@ -41,7 +41,7 @@ def test_a_lift_that_is_renamed_keeps_its_history(client, lifter, today):
     client.put("/api/compose/lifts/Belt squat", json=OWN_LIFT)
     text = "# Legs\nBelt squat: 3 x 5 at 100 kg leave 2"
     first = lifter.play(text, [(5, 2)] * 3, today)
-    renamed = client.post("/api/compose/lifts/Belt squat/name", json={"name": "Hip-belt squat"})
+    renamed = client.post("/api/compose/lifts/Belt squat", json={"name": "Hip-belt squat"})
     assert (renamed.json()["id"], renamed.json()["former_names"]) == ("belt-squat", ["Belt squat"])
     assert lifter.past(first)["tally"]["lifts"][0]["exercise"] == "Hip-belt squat"
     lifter.plan(text.replace("Belt squat", "Hip-belt squat"), today)
@@ -49,9 +49,9 @@ def test_a_lift_that_is_renamed_keeps_its_history(client, lifter, today):
     assert due["lifts"][0]["loads"][0]["kg"] == 102.5
     again = lifter.play(text, [(5, 2)] * 3, today)
     assert lifter.past(again)["before"]["id"] == first
-    taken = client.post("/api/compose/lifts/Hip-belt squat/name", json={"name": "Front squat"})
+    taken = client.post("/api/compose/lifts/Hip-belt squat", json={"name": "Front squat"})
     assert (taken.status_code, taken.json()["fields"][0]["field"]) == (409, "name")
-    assert client.post("/api/compose/lifts/Nothing/name", json={"name": "Something"}).status_code == 404
+    assert client.post("/api/compose/lifts/Nothing", json={"name": "Something"}).status_code == 404
 
 
 def test_a_set_up_is_the_same_in_any_order_and_spelling(client, lifter, today):

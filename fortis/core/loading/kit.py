@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from fortis.core.exercises import Exercise, LoadKind, one_form
 from fortis.core.units import Unit, plain, to_kg
-from fortis.core.value import Entered, Kilograms, Spelled, Value
+from fortis.core.value import Entered, Flag, Kilograms, Spelled, Value
 
 Name = Annotated[str, Spelled, Field(min_length=1, max_length=60)]
 Heft = Annotated[Entered, Field(gt=Decimal(0), le=Decimal(1000))]
@@ -140,7 +140,7 @@ class Kit(Value):
     machines: Annotated[tuple[Machine, ...], Field(max_length=100)] = (ANY_MACHINE,)
     bands: Annotated[tuple[Band, ...], Field(max_length=40)] = ()
     chains: Annotated[tuple[Chain, ...], Field(max_length=20)] = ()
-    belt: bool = True
+    belt: Flag = True
     heights: Annotated[tuple[Entered, ...], Field(max_length=40)] = ()
 
     def bar_for(self, kind: LoadKind) -> Bar | None:

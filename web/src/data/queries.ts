@@ -169,7 +169,7 @@ export function useKeepLift() {
       const params = { path: { name } };
       if (lift && was && was !== name)
         await answer(
-          client.POST("/api/compose/lifts/{name}/name", { params: { path: { name: was } }, body: { name } }),
+          client.POST("/api/compose/lifts/{name}", { params: { path: { name: was } }, body: { name } }),
         );
       if (lift) await answer(client.PUT("/api/compose/lifts/{name}", { params, body: lift }));
       else await client.DELETE("/api/compose/lifts/{name}", { params });
