@@ -26,8 +26,8 @@ from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
 from fortis.garbage_collection import collect_less_often
-from fortis.store.backup import BackupError, back_up, daily, damage, folder
-from fortis.store.check import read_all
+from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
+from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
@@ -88,6 +88,14 @@ def _opened(db: Path) -> Database:
         return open_database(db)
     except RecordError as error:
         _refuse(str(error))
+
+
+def _read_all(db: Path) -> Findings:
+    database = _opened(db)
+    with database() as work:
+        found = read_all(work)
+    database.kw["bind"].dispose()
+    return found
 
 
 def _refuse(why: str) -> NoReturn:
@@ -195,6 +203,23 @@ def backup(target: Path, db: DatabaseFile = HERE) -> None:
 
 
 @app.command()
+def restore(copy: Path, db: DatabaseFile = HERE) -> None:
+    """Put a COPY of the database back in its place; what was there is set aside. Stop Fortis first."""
+    try:
+        aside = bring_back(copy, db, datetime.now(UTC).astimezone())
+    except FileNotFoundError:
+        _refuse(f"{copy}: there is no such file.")
+    except InUseError:
+        _refuse(f"{db} is in use: stop Fortis, then try again.")
+    except (BackupError, OSError) as error:
+        _refuse(str(error))
+    found = _read_all(db)
+    typer.echo(f"Brought back {copy}: {found.sessions:,} sessions with {found.bouts:,} bouts.")
+    if aside:
+        typer.echo(f"What was there before is {aside}.")
+
+
+@app.command()
 def check(db: DatabaseFile = HERE) -> None:
     """Tell how the record is: whether its file is sound and everything in it can be read."""
     if not db.exists():
@@ -207,8 +232,7 @@ def check(db: DatabaseFile = HERE) -> None:
         for problem in problems:
             typer.echo(problem, err=True)
         _refuse(f"{db} is damaged; bring back the latest backup from {folder(db)}.")
-    with _opened(db)() as work:
-        found = read_all(work)
+    found = _read_all(db)
     if found.unreadable:
         _refuse("\n".join(found.unreadable))
     typer.echo(f"{db} is sound: {found.sessions:,} sessions with {found.bouts:,} bouts, all of them readable.")

@@ -2,6 +2,7 @@ import json
 import shutil
 import socket
 import sqlite3
+from contextlib import closing
 
 import pytest
 from typer.testing import CliRunner
@@ -176,6 +177,23 @@ def test_check_tells_how_the_record_is(tmp_path):
     told = run("check", "--db", str(other))
     assert (told.exit_code, "cannot be read" in told.stderr) == (2, True)
     assert run("check", "--db", str(tmp_path / "nothing.db")).exit_code == 2
+
+
+def test_a_copy_is_brought_back_unless_fortis_is_running(tmp_path):
+    demo, copy = tmp_path / "demo.db", tmp_path / "copy.db"
+    run("demo", "--db", str(demo))
+    run("backup", str(copy), "--db", str(demo))
+    with closing(sqlite3.connect(demo)) as database:
+        database.executescript("delete from bout_version; delete from bout")
+    told = run("restore", str(copy), "--db", str(demo))
+    assert (told.exit_code, "39 sessions with" in told.stdout, "set-aside" in told.stdout) == (0, True, True)
+    assert "is sound: 39 sessions with" in run("check", "--db", str(demo)).stdout
+    running = open_database(demo)
+    with running() as work:
+        work.connection()
+        told = run("restore", str(copy), "--db", str(demo))
+    assert (told.exit_code, "stop Fortis" in told.stderr) == (2, True)
+    assert run("restore", str(tmp_path / "nothing.db"), "--db", str(demo)).exit_code == 2
 
 
 def test_a_backup_of_a_damaged_record_or_to_a_bad_place_is_told(tmp_path):

@@ -15,6 +15,7 @@ from fortis import __version__
 from fortis.api import arranging, compose, floor, kit, ledger, lifts, problems, structures, templates, today
 from fortis.api.description import describe
 from fortis.api.guard import Guard, policy
+from fortis.store.cache import note_versions
 from fortis.store.database import Database, writing
 
 FRONT_END = Path(__file__).resolve().parents[2] / "web" / "dist"
@@ -27,6 +28,9 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     """
     app = FastAPI(title="Fortis", version=__version__, docs_url=None, redoc_url=None)
     app.state.database, app.state.writing = database, database and writing(database)
+    for units_of_work in (app.state.database, app.state.writing):
+        if units_of_work:
+            note_versions(units_of_work)
     problems.install(app)
     describe(app)
     for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, kit):

@@ -301,7 +301,7 @@ def _provenance(
     """
     claimed = done_at or now
     assert row.started_at is not None
-    ended = min(max(claimed, row.started_at), now)
+    ended = max(min(claimed, now), row.started_at)
     began = min(max(began_at, row.started_at), ended) if began_at else None
     word = ""
     if abs(claimed - ended) > SLACK:

@@ -2,7 +2,7 @@
 
 import sqlite3
 from contextlib import closing, suppress
-from datetime import date, timedelta
+from datetime import date, datetime
 from pathlib import Path
 
 DAYS_KEPT = 14
@@ -61,6 +61,60 @@ def before_migration(path: Path, revision: str) -> Path:
     return target
 
 
+class InUseError(RuntimeError):
+    """Somebody has the record open."""
+
+
+def bring_back(backup: Path, path: Path, now: datetime) -> Path | None:
+    """Put a copy in the place of a database, which is set aside; returns where, None where there was none.
+
+    The copy is checked first and stays. What SQLite keeps beside a database goes aside with it: read with another
+    one it would spoil that. Raises `FileNotFoundError`, `BackupError` where the copy is not whole, `InUseError`.
+    """
+    if not backup.exists():
+        raise FileNotFoundError(backup)
+    try:
+        problems = damage(backup)
+        with closing(sqlite3.connect(f"{backup.absolute().as_uri()}?mode=ro", uri=True)) as copy:
+            ours = copy.execute("select 1 from sqlite_master where name = 'alembic_version'").fetchone()
+    except sqlite3.Error as error:
+        problems = [str(error)]
+    if problems:
+        raise BackupError(f"{backup} is damaged ({problems[0]}); choose another copy.")
+    if not ours:
+        raise BackupError(f"{backup} is the database of another program; choose another copy.")
+    aside = folder(path) / f"{path.stem}-set-aside-{now:%Y-%m-%d-%H%M%S}.db" if path.exists() else None
+    if aside:
+        _let_go(path)
+        _move(path, aside)
+    try:
+        back_up(backup, path)
+    except BackupError:
+        if aside:
+            _move(aside, path)
+        raise
+    return aside
+
+
+def _let_go(path: Path) -> None:
+    """Make sure that nobody has a database open: only then can it leave the form that is written beside it."""
+    try:
+        with closing(sqlite3.connect(path, timeout=1)) as database:
+            database.execute("PRAGMA journal_mode=DELETE")
+    except sqlite3.OperationalError as error:
+        if error.sqlite_errorcode & 0xFF in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED):
+            raise InUseError(path) from error
+    except sqlite3.DatabaseError:
+        return
+
+
+def _move(path: Path, target: Path) -> None:
+    target.parent.mkdir(parents=True, exist_ok=True)
+    for beside in ("", "-wal", "-shm"):
+        with suppress(FileNotFoundError):
+            path.with_name(path.name + beside).rename(target.with_name(target.name + beside))
+
+
 def daily(path: Path, today: date) -> Path:
     """Copy a database once a day, and let go of copies that are too old."""
     target = folder(path) / f"{path.stem}-{today}.db"
@@ -72,7 +126,10 @@ def daily(path: Path, today: date) -> Path:
 
 
 def _too_old(path: Path, today: date) -> list[Path]:
-    """The copies that are neither of the last days nor the first of one of the last weeks. Others' files stay."""
+    """The copies that are neither of the last days nor the first of one of the last weeks. Others' files stay.
+
+    Days and weeks are those that have a copy: a clock that leapt ahead makes no copy old.
+    """
     copies = {}
     for file in folder(path).glob(f"{path.stem}-*.db"):
         try:
@@ -82,6 +139,6 @@ def _too_old(path: Path, today: date) -> list[Path]:
     first_of_week: dict[tuple[int, int], date] = {}
     for day in sorted(copies):
         first_of_week.setdefault(day.isocalendar()[:2], day)
-    recent = {day for day in copies if day > today - timedelta(days=DAYS_KEPT)}
-    weekly = {day for day in first_of_week.values() if day > today - timedelta(weeks=WEEKS_KEPT)}
-    return [file for day, file in copies.items() if day not in recent | weekly]
+    recent = sorted(copies)[-DAYS_KEPT:]
+    weekly = sorted(first_of_week.values())[-WEEKS_KEPT:]
+    return [file for day, file in copies.items() if day not in {*recent, *weekly, today}]

@@ -94,7 +94,7 @@ SEEN = "version of the record"
 
 
 def note_versions(database: sessionmaker[UnitOfWork]) -> None:
-    """Let every unit of work of a database note the version of the record before it looks at it."""
+    """Let every unit of work of a database note the version of the record before it looks at it, for `cached`."""
 
     @event.listens_for(database, "after_begin")
     def _note(work: UnitOfWork, _: object, __: object) -> None:

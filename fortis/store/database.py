@@ -13,7 +13,6 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
 from fortis.store.backup import BackupError, before_migration, folder
-from fortis.store.cache import note_versions
 from fortis.store.lifter import lifter_row
 from fortis.store.places import places
 
@@ -35,7 +34,7 @@ def open_database(path: Path) -> Database:
         if revision and revision != _scripts().get_current_head():
             before_migration(path, revision)
         migrate(engine)
-        database = _units_of_work(engine)
+        database = sessionmaker(engine, expire_on_commit=False)
         with writing(database).begin() as work:
             places(work)
             lifter_row(work)
@@ -89,13 +88,7 @@ WRITES = {"writes": True}
 
 def writing(database: Database) -> Database:
     """The same database, for units of work that write: each is alone from its first look on."""
-    return _units_of_work(database.kw["bind"].execution_options(**WRITES))
-
-
-def _units_of_work(engine: Engine) -> Database:
-    database = sessionmaker(engine, expire_on_commit=False)
-    note_versions(database)
-    return database
+    return sessionmaker(database.kw["bind"].execution_options(**WRITES), expire_on_commit=False)
 
 
 PATIENCE_SECONDS = 5

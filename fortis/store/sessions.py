@@ -159,7 +159,7 @@ def finish(row: SessionRow, finished_at: datetime, now: datetime) -> None:
     """
     if row.started_at is None:
         raise NotStartedError(row.id)
-    row.finished_at = row.finished_at or min(max(finished_at, row.started_at), now)
+    row.finished_at = row.finished_at or max(min(finished_at, now), row.started_at)
 
 
 def reopen(row: SessionRow) -> None:

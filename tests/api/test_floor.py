@@ -3,6 +3,7 @@ from uuid import uuid4
 
 import pytest
 
+from fortis.api.work import now
 from fortis.store.tables import SessionRow
 
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00\nDip: 2 x 8 at bw+10 leave 2"
@@ -175,6 +176,21 @@ def test_a_bout_that_cannot_be_is_refused_by_name(client, lifter, session_id, we
     assert answer.status_code == 422
     assert field in answer.json()["fields"][0]["field"]
     assert client.get(f"/api/floor/{session_id}").json()["bouts"] == []
+
+
+@pytest.mark.parametrize("leap", [timedelta(days=-400), timedelta(days=400)])
+def test_a_server_s_clock_that_leaps_leaves_no_bout_before_its_session(client, lifter, session_id, leap):
+    lifter.start(session_id)
+    step = lifter.work(session_id)[0]
+    client.app.dependency_overrides[now] = lambda: datetime.now(UTC) + leap
+    assert lifter.record(session_id, step, reps=5, reserve=2).status_code == 200
+    assert client.post(f"/api/floor/{session_id}/finish").status_code == 200
+    client.app.dependency_overrides.clear()
+    past = lifter.past(session_id)
+    (bout,) = past["bouts"]
+    assert past["started_at"] <= bout["done_at"] <= past["finished_at"]
+    assert client.get("/api/today").status_code == 200
+    assert [each["id"] for each in client.get("/api/ledger").json()["sessions"]] == [session_id]
 
 
 def test_finishing_wants_a_start_and_happens_once(client, lifter, session_id):

@@ -1,7 +1,8 @@
 """Copies of the record: whole or not there at all, one a day, old ones let go."""
 
 import sqlite3
-from datetime import date, timedelta
+from contextlib import closing
+from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
 import pytest
@@ -9,12 +10,23 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fortis.store import sessions
-from fortis.store.backup import DAYS_KEPT, WEEKS_KEPT, BackupError, back_up, daily, damage, folder
+from fortis.store.backup import (
+    DAYS_KEPT,
+    WEEKS_KEPT,
+    BackupError,
+    InUseError,
+    back_up,
+    bring_back,
+    daily,
+    damage,
+    folder,
+)
 from fortis.store.database import open_database
 from fortis.store.lifter import lifter
 from tests.store.test_releases import RELEASES
 
 TODAY = date(2026, 3, 2)
+NOW = datetime(2026, 3, 2, 18, 5, tzinfo=UTC)
 
 
 @pytest.fixture
@@ -22,7 +34,7 @@ def path(tmp_path, database):
     with database.begin() as work:
         for number in range(60):
             sessions.save_plan(work, f"{number:036}", "Squat: 5 at 100 kg", lifter(work).unit, None)
-    with sqlite3.connect(tmp_path / "fortis.db") as raw:
+    with closing(sqlite3.connect(tmp_path / "fortis.db")) as raw:
         raw.execute("pragma wal_checkpoint(truncate)")
     return tmp_path / "fortis.db"
 
@@ -80,6 +92,55 @@ def test_the_copy_of_the_day_is_always_kept_and_files_of_others_stay(tmp_path_fa
     for day in sorted(days):
         assert daily(path, TODAY + timedelta(days=day)).exists()
     assert (folder(path) / "fortis-before-0005.db").read_text() == "mine"
+
+
+def test_a_clock_that_leaps_ahead_and_back_makes_no_copy_old(path):
+    days = [TODAY + timedelta(days=number) for number in range(10)]
+    for day in (*days, TODAY + timedelta(days=3_000), days[-1] + timedelta(days=1)):
+        daily(path, day)
+    kept = {date.fromisoformat(each.stem.removeprefix("fortis-")) for each in folder(path).iterdir()}
+    assert {*days, days[-1] + timedelta(days=1)} <= kept
+
+
+def planned(path):
+    database = open_database(path)
+    with database() as work:
+        found = len(sessions.planned(work))
+    database.kw["bind"].dispose()
+    return found
+
+
+def test_a_copy_brought_back_is_what_it_was_and_what_was_there_is_set_aside(path, database, tmp_path):
+    copy = tmp_path / "copy.db"
+    back_up(path, copy)
+    with database.begin() as work:
+        sessions.save_plan(work, "c" * 36, "Squat: 5 at 100 kg", lifter(work).unit, None)
+    with pytest.raises(InUseError):
+        bring_back(copy, path, NOW)
+    assert planned(path) == 61
+    database.kw["bind"].dispose()
+    beside = path.with_name(path.name + "-wal")
+    beside.write_bytes(b"what a crash left of another record" * 200)
+    aside = bring_back(copy, path, NOW)
+    assert planned(path) == 60
+    assert (aside.exists(), copy.exists()) == (True, True)
+    assert bring_back(copy, tmp_path / "new.db", NOW) is None
+
+
+@pytest.mark.parametrize("kind", ["damaged", "foreign", "missing"])
+def test_what_is_no_sound_copy_is_not_brought_back(path, database, tmp_path, kind):
+    database.kw["bind"].dispose()
+    before = path.read_bytes()
+    copy = tmp_path / "copy.db"
+    if kind == "damaged":
+        back_up(path, copy)
+        spoil(copy)
+    elif kind == "foreign":
+        with sqlite3.connect(copy) as other:
+            other.execute("create table recipe (name)")
+    with pytest.raises(FileNotFoundError if kind == "missing" else BackupError):
+        bring_back(copy, path, NOW)
+    assert path.read_bytes() == before
 
 
 def test_an_older_form_is_copied_before_it_is_changed(tmp_path):
