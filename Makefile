@@ -8,7 +8,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup lint types check-python check-web bench fuzz schema golden chromium lock guide screenshots clean
+.PHONY: demo serve test setup lint types check-python check-web bench bench-web fuzz schema golden chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -63,6 +63,10 @@ check-python: setup chromium
 
 bench: setup
 	@$(BIN)/python -m bench
+
+bench-web: setup chromium
+	@npm --prefix bench/lighthouse --no-audit --no-fund --loglevel=error ci --silent
+	@$(BIN)/python -m bench.views
 
 lock:
 	uv pip compile pyproject.toml --extra dev --universal --python-version 3.11 --generate-hashes \

@@ -53,6 +53,7 @@ export default defineConfig({
       },
     }),
   ],
+  build: { manifest: true },
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 });

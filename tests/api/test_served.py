@@ -1,10 +1,13 @@
 """The pages and files as a product serves them: compressed, cached for good or never."""
 
 import gzip
+import re
+import socket
 
 import pytest
 
 from fortis.api.app import FRONT_END
+from fortis.cli import listen
 
 
 def test_hashed_files_are_kept_for_good_and_the_page_is_asked_about(client):
@@ -14,6 +17,20 @@ def test_hashed_files_are_kept_for_good_and_the_page_is_asked_about(client):
         assert client.get(path).headers["Cache-Control"] == "no-cache"
     assert client.get("/assets/nothing.js").status_code == 404
     assert "immutable" not in client.get("/assets/nothing.js").headers.get("Cache-Control", "")
+
+
+VIEWS = {"/": "Today", "/floor/x": "Floor", "/ledger": "Ledger", "/ledger/x": "PastSession", "/nowhere": None}
+
+
+@pytest.mark.parametrize(("path", "view"), VIEWS.items())
+def test_the_scripts_of_a_view_are_fetched_ahead(client, path, view):
+    page = client.get(path).text
+    ahead = re.findall(r'modulepreload" crossorigin href="(/assets/[^"]*)"', page)
+    assert all(client.get(file).status_code == 200 for file in ahead)
+    assert [file for file in ahead if re.match("/assets/(Today|Floor|Ledger|PastSession)-", file)] == [
+        file for file in ahead if view and file.startswith(f"/assets/{view}-")
+    ]
+    assert view is None or f"/assets/{view}-" in page
 
 
 @pytest.mark.parametrize("way", ["gzip", "br", "zstd"])
@@ -29,6 +46,13 @@ def test_answers_are_compressed_as_the_browser_asks(client, way):
     lifts = client.get("/api/compose/lifts", headers={"Accept-Encoding": way})
     assert lifts.headers["Content-Encoding"] == way
     assert len(lifts.json()) > 50
+
+
+def test_answers_are_sent_at_once():
+    with listen("127.0.0.1", 0) as listening, socket.create_connection(listening.getsockname()):
+        accepted, _ = listening.accept()
+        with accepted:
+            assert accepted.getsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY)
 
 
 def test_each_page_has_a_nonce_of_its_own(client):

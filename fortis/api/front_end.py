@@ -1,0 +1,92 @@
+"""The built front end as it is served: hashed files for good, pages fresh, the scripts of a view fetched ahead."""
+
+import json
+from collections.abc import Mapping
+from pathlib import Path
+from secrets import token_urlsafe
+from typing import Any
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, HTMLResponse, Response
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.types import Scope
+
+from fortis.api.guard import policy
+
+NONCE = "__STYLE_NONCE__"
+"""Stands in the page for the nonce of its style elements."""
+FRESH = {"Cache-Control": "no-cache"}
+"""Asked about every time: the page and the service worker decide which version runs."""
+
+
+LONGEST_ADDRESS = 1_000
+FOR_GOOD = "public, max-age=31536000, immutable"
+
+
+class _Hashed(StaticFiles):
+    """Files whose names change with what is in them: a browser never asks for one twice."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        response = await super().get_response(path, scope)
+        response.headers["Cache-Control"] = FOR_GOOD
+        return response
+
+
+def serve_front_end(app: FastAPI, front_end: Path) -> None:
+    """Serve the built files, and the page itself for every address that is a view."""
+    index = (front_end / "index.html").read_text(encoding="utf-8")
+    ahead = _loaded_ahead(front_end)
+    app.mount("/assets", _Hashed(directory=front_end / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            raise HTTPException(405)
+        if "\0" in path or len(path) > LONGEST_ADDRESS:
+            raise HTTPException(404, "There is nothing at this address.")
+        file = (front_end / path).resolve()
+        if path not in ("", "index.html") and file.is_file() and file.is_relative_to(front_end.resolve()):
+            return FileResponse(file, headers=FRESH)
+        nonce = token_urlsafe(16)
+        own = {"Content-Security-Policy": policy(nonce)}
+        html = index.replace(NONCE, nonce).replace("</head>", f"{ahead.get(_view_at(path), '')}</head>")
+        return HTMLResponse(html, headers=FRESH | own)
+
+
+VIEWS = {
+    "": "today/Today",
+    "floor": "floor/Floor",
+    "compose": "compose/Compose",
+    "ledger": "ledger/Ledger",
+    "ledger/": "ledger/PastSession",
+    "kit": "kit/Kit",
+}
+"""The view at an address, by its first part; with a slash where more follows."""
+
+
+def _view_at(path: str) -> str:
+    first, slash, more = path.partition("/")
+    return VIEWS.get(f"{first}/" if slash and more else first) or VIEWS.get(first, "")
+
+
+def _loaded_ahead(front_end: Path) -> dict[str, str]:
+    """For each view the links that have a browser fetch its scripts while it still reads the page's own."""
+    built = front_end / ".vite" / "manifest.json"
+    if not built.is_file():
+        return {}
+    manifest = json.loads(built.read_text(encoding="utf-8"))
+    page = _files(manifest, "index.html")
+    links = {}
+    for view in VIEWS.values():
+        files = [file for file in _files(manifest, f"src/views/{view}.tsx") if file not in page]
+        links[view] = "".join(f'<link rel="modulepreload" crossorigin href="/{file}">' for file in files)
+    return links
+
+
+def _files(manifest: Mapping[str, Any], name: str) -> list[str]:
+    """The script of an entry of the build and all that it imports."""
+    names = [name]
+    for each in names:
+        names += [other for other in manifest[each].get("imports", ()) if other not in names]
+    return [manifest[each]["file"] for each in names]
