@@ -549,6 +549,33 @@ def test_two_devices_say_different_things_and_the_lifter_chooses(browser, deskto
     other.context.close()
 
 
+def test_of_two_devices_that_come_back_online_together_one_is_taken_and_the_other_asks(browser, desktop, serving):
+    begin(desktop)
+    ready_offline(desktop)
+    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
+    other.goto(desktop.url)
+    ready_offline(other)
+    for page, reps, left in ((desktop, 5, 2), (other, 4, 0)):
+        page.context.set_offline(True)
+        record(page, reps, left)
+        expect(page.get_by_text("kept on this device (1)")).to_be_visible()
+    for page in (desktop, other):
+        page.context.set_offline(False)
+    asks, saved = "two devices say different things", "● saved"
+    for page in (desktop, other):
+        expect(page.get_by_text(asks).or_(page.get_by_text(saved))).to_be_visible(timeout=20_000)
+    (first,) = [page for page in (desktop, other) if not page.get_by_text(asks).is_visible()]
+    second = other if first is desktop else desktop
+    taken, refused = (5, 4) if first is desktop else (4, 5)
+    expect(second.get_by_text(asks)).to_be_visible()
+    assert [row[7] for row in recorded(serving)] == [taken]
+    second.get_by_role("button", name=f"Here: {refused} at 100 kg").click()
+    expect(second.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[7] for row in recorded(serving)] == [refused]
+    assert len(rows(serving, "select * from bout_version where document is not null")) > 1
+    other.context.close()
+
+
 def test_two_devices_change_the_plan_and_both_changes_stay(browser, desktop, serving):
     begin(desktop)
     other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
