@@ -1,7 +1,10 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useDeferredValue } from "react";
 import { Trouble, Waiting } from "./Notice";
 
-/** What a query brings, once it is there; until then what is waited for, or what went wrong. */
+/**
+ * What a query brings, once it is there; until then what is waited for, or what went wrong. It is drawn in slices, so
+ * that a slow phone answers taps between them.
+ */
 export function Loaded<T>({
   query,
   what,
@@ -11,7 +14,8 @@ export function Loaded<T>({
   what: string;
   children: (data: NonNullable<T>) => ReactNode;
 }) {
-  if (query.data !== undefined && query.data !== null) return children(query.data);
+  const data = useDeferredValue(query.data);
+  if (data !== undefined && data !== null) return children(data);
   if (!query.error) return <Waiting what={what} />;
   return (
     <div className="p-8">
