@@ -61,7 +61,7 @@ const LOOK = EditorView.theme({
 });
 
 /** The written form: an editor that colours, completes, and underlines what is wrong. */
-export function Editor({
+export default function Editor({
   ref,
   first,
   lifts,

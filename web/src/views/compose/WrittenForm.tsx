@@ -1,6 +1,9 @@
-import { memo, type Ref } from "react";
+import { lazy, memo, type Ref, Suspense } from "react";
 import type { Schemas } from "@/data/client";
-import { Editor, type EditorHandle } from "./Editor";
+import type { EditorHandle } from "./Editor";
+
+/** Comes after the rest of the view, which can be read without it. */
+const Editor = lazy(() => import("./Editor"));
 
 /** The written form with, under it, what is wrong and where, and the likely mend one press away. */
 export const WrittenForm = memo(function WrittenForm({
@@ -34,16 +37,18 @@ export const WrittenForm = memo(function WrittenForm({
         <span className="max-sm:hidden">Ctrl Space offers, Alt ↑↓ moves, Ctrl Z undoes</span>
       </p>
       <div className="lg:max-h-[24dvh] lg:overflow-y-auto">
-        <Editor
-          ref={editor}
-          first={first}
-          lifts={lifts}
-          problems={problems}
-          onChange={onChange}
-          onLine={onLine}
-          onMove={onMove}
-          onSave={onSave}
-        />
+        <Suspense fallback={<pre className="min-h-24 whitespace-pre-wrap">{first}</pre>}>
+          <Editor
+            ref={editor}
+            first={first}
+            lifts={lifts}
+            problems={problems}
+            onChange={onChange}
+            onLine={onLine}
+            onMove={onMove}
+            onSave={onSave}
+          />
+        </Suspense>
       </div>
       <div role="status" className="mt-2 text-[15px] text-slate-wrong lg:max-h-[12dvh] lg:overflow-y-auto">
         <ul className="space-y-1">
