@@ -16,6 +16,7 @@ from fortis.api.views import SessionCard, card
 from fortis.api.work import Device, Now, Work, WritingWork
 from fortis.core.adjustments import Adjustments, Change, Load, with_change
 from fortis.core.exercises import LiftName, LoadKind, stand_ins
+from fortis.core.loading.moved import body_share
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
 from fortis.core.played import as_played
@@ -25,7 +26,7 @@ from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.pace import USUAL_PACE, Pace
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import Timeline, timeline
-from fortis.core.tally.work import tonnage
+from fortis.core.tally.work import Conditions, tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
@@ -141,7 +142,7 @@ Counted = Annotated[int, Path(ge=1, le=1000)]
 WarmUpOrSet = Annotated[int, Path(ge=0, le=1000)]
 
 
-def _position(group: Counted, round: Counted, entry: Counted, set: WarmUpOrSet, bout: Counted) -> Position:
+async def _position(group: Counted, round: Counted, entry: Counted, set: WarmUpOrSet, bout: Counted) -> Position:
     return Position(group=group, round=round, entry=entry, set=set, bout=bout)
 
 
@@ -249,7 +250,15 @@ def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now
         raise HTTPException(422, f"The session has {beyond}.")
     bout = _performed(work, row, prescription, at, done)
     version = recording.record(work, row.id, bout, by, done.seen)
-    return Saved(version=version, tonnage_kg=tonnage([bout], conditions(work, row), library(work)), word=word)
+    return Saved(version=version, tonnage_kg=_tonnage(work, row, bout), word=word)
+
+
+def _tonnage(work: Work, row: SessionRow, bout: PerformedBout) -> Decimal:
+    """What a bout adds to the tonnage; body weight is looked up only where it is moved."""
+    known = library(work)
+    moves_body = body_share(known.find(bout.exercise, bout.lift_id), bout.body) != 0
+    under = conditions(work, row) if moves_body else Conditions(kit=sessions.frozen_kit(row))
+    return tonnage([bout], under, known)
 
 
 @router.delete(

@@ -48,7 +48,7 @@ Committed before the answer is sent, rolled back where it fails.
 """
 
 
-def now() -> datetime:
+async def now() -> datetime:
     """The time, in UTC."""
     return datetime.now(UTC)
 
