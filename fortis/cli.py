@@ -4,7 +4,7 @@ import json
 import socket
 import sqlite3
 import sys
-from contextlib import suppress
+from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from threading import Thread
@@ -19,12 +19,14 @@ from fortis.api.guard import LOOPBACK
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
 from fortis.core.loading.kit import PlatesError, read_plates
 from fortis.core.loading.warm_up import School
+from fortis.core.replay import replay as replay_log
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import NotationError, read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
+from fortis.formats.csv import CsvError, read_bouts
 from fortis.garbage_collection import collect_less_often
 from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
 from fortis.store.check import Findings, read_all
@@ -159,6 +161,31 @@ def timeline(
         what = f"{step.exercise}, set {step.set}: {step.asked}" if step.kind == "work" else step.what or "rest"
         typer.echo(f"{clock(step.seconds):>6}  {what}")
     typer.echo(f"{clock(result.total_seconds):>6}  in all")
+
+
+@app.command()
+def replay(
+    file: Annotated[str, typer.Argument(help="A CSV of bouts (docs/formats.md), or - for standard input.")],
+    as_json: Annotated[
+        bool, typer.Option("--json", help="Print JSON: every bout, every session, the summary.")
+    ] = False,
+) -> None:
+    """Go through a log in time order, predict each bout before it is seen, and say how good that was."""
+    try:
+        with nullcontext(sys.stdin) if file == "-" else open(file, encoding="utf-8", newline="") as lines:
+            log = list(read_bouts(lines))
+    except (OSError, UnicodeDecodeError, CsvError) as error:
+        _refuse(f"{file}: {error}")
+    replayed = replay_log(log)
+    if as_json:
+        typer.echo(replayed.model_dump_json(indent=2))
+        return
+    summary = replayed.summary
+    typer.echo(f"{summary.bouts:,} bouts; {summary.judged:,} of them near failure, of a lift known before.")
+    for name, reps in summary.reps_error.items():
+        typer.echo(f"{name:>10}  {reps:.1f} reps off on average")
+    if summary.coverage is not None:
+        typer.echo(f"{summary.coverage:.0%} lay between the bounds that Fortis gave.")
 
 
 @app.command()

@@ -56,6 +56,23 @@ def test_what_cannot_be_read_ends_with_two(arguments, given, says):
     assert result.stdout == ""
 
 
+LOG = """performed_at,exercise,load,unit,reps,rir
+2026-03-02T18:05:00Z,Back squat,100,kg,5,2
+2026-03-09T18:05:00Z,Back squat,100,kg,6,2
+"""
+
+
+def test_a_log_is_replayed_from_standard_input_as_json_and_from_a_file_in_words(tmp_path):
+    told = json.loads(run("replay", "-", "--json", given=LOG).stdout)
+    assert [each["predicted"] is None for each in told["bouts"]] == [True, False]
+    assert set(told["sessions"][1]["formulas"]) >= {"Epley", "Brzycki"}
+    (tmp_path / "log.csv").write_text(LOG)
+    assert "2 bouts; 1 of them near failure" in run("replay", str(tmp_path / "log.csv")).stdout
+    (tmp_path / "log.csv").write_text(LOG.replace(",5,2", ",5,two"))
+    refused = run("replay", str(tmp_path / "log.csv"))
+    assert (refused.exit_code, "line 2, rir" in refused.stderr) == (2, True)
+
+
 def test_demo_and_backup(tmp_path):
     demo, copy = str(tmp_path / "demo.db"), str(tmp_path / "copy.db")
     assert "39 sessions" in run("demo", "--db", demo).stdout
