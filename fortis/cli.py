@@ -28,6 +28,8 @@ from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
 from fortis.formats.csv import CsvError, read_bouts
 from fortis.garbage_collection import collect_less_often
+from fortis.simulation.log import KINDS
+from fortis.simulation.log import write as write_log
 from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
 from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
@@ -186,6 +188,23 @@ def replay(
         typer.echo(f"{name:>10}  {reps:.1f} reps off on average")
     if summary.coverage is not None:
         typer.echo(f"{summary.coverage:.0%} lay between the bounds that Fortis gave.")
+
+
+@app.command()
+def simulate(
+    folder: Annotated[Path, typer.Argument(help="Where the logs go, two CSVs a lifter: the log and the truth.")],
+    lifters: Annotated[int, typer.Option(min=1, max=1_000, help="Lifters of each kind.")] = 1,
+    weeks: Annotated[int, typer.Option(min=1, max=1_040, help="Weeks of training.")] = 26,
+    seed: Annotated[int, typer.Option(help="The same seed makes the same lifters.")] = 1,
+) -> None:
+    """Make up lifters of several kinds, none of them Fortis's own, and write their logs with the truth beside."""
+    try:
+        for kind in KINDS:
+            for number in range(lifters):
+                write_log(folder, kind, weeks, seed + number)
+    except OSError as error:
+        _refuse(f"{folder} cannot be written to: {error.strerror}.")
+    typer.echo(f"Wrote {len(KINDS) * lifters} lifters of {len(KINDS)} kinds to {folder}.")
 
 
 @app.command()

@@ -30,8 +30,9 @@ def test_every_column_in_any_order_with_a_mark_at_the_start():
     told = {
         "performed_at": "2026-03-02T18:05:00Z", "session": "Legs, heavy", "exercise": "Deadlift",
         "setup": "belt; deficit 5 cm", "group": "2", "set": "3", "bout": "2", "side": "left",
-        "load": "225,5", "unit": "lb", "bottom_load": "225", "top_load": "275", "bodyweight": "180", "reps": "4", "partial_reps": "1",
-        "seconds": "30", "rir": "5+", "ended": "muscle", "rest_before_s": "20", "tempo": "3-1-1-0",
+        "load": "225,5", "unit": "lb", "bottom_load": "225", "top_load": "275", "bodyweight": "180",
+        "reps": "4", "partial_reps": "1", "seconds": "30", "rir": "5+", "ended": "muscle", "rest_before_s": "20",
+        "tempo": "3-1-1-0",
         "warmup": "false", "note": "bar path, “long”",
     }  # fmt: skip
     assert set(told) == set(COLUMNS)
