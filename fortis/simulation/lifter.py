@@ -31,7 +31,7 @@ def _power(share: float) -> float:
 
 def _exponential(share: float) -> float:
     beyond = (100 * share - 52.2) / 41.9
-    return MOST_REPS if beyond <= 0 else max(-log(beyond) / 0.055 - 1.6, 0.0)
+    return MOST_REPS if beyond <= 0 else max((log(47.8 / 41.9) - log(beyond)) / 0.055, 0.0)
 
 
 CURVES: Mapping[str, Curve] = {
@@ -40,8 +40,8 @@ CURVES: Mapping[str, Curve] = {
     "power": _power,
     "exponential": _exponential,
 }
-"""Reps from fresh to failure at a share of the max: the shapes behind Epley 1985, Brzycki 1993, Lombardi 1989 and
-Mayhew et al. 1992, turned around (from memory), each 0 at the max itself."""
+"""Reps beyond a single from fresh to failure at a share of the max, 0 at the max itself: the shapes behind Epley 1985,
+Brzycki 1993, Lombardi 1989 and Mayhew et al. 1992, turned around (from memory)."""
 
 
 def _twofold(random: Random) -> Recovery:
@@ -69,7 +69,7 @@ RECOVERIES: Mapping[str, Callable[[Random], Recovery]] = {
 
 @dataclass
 class MadeUpLifter:
-    """Strength in one lift, bout by bout. `max_kg` is the true fresh max, `form` today's share of it.
+    """Strength in one lift, bout by bout. `max_kg` is what goes up once when fresh, `form` today's share of it.
 
     `endurance` multiplies the reps of the curve; `lasting` is the share of fatigue that stays for the session.
     `bias` is how many reps too many or too few are called where many are left, `spread` how much that varies.
@@ -97,9 +97,9 @@ class MadeUpLifter:
         self.missing *= 1 - self.recovery(seconds)
 
     def left(self, kg: float) -> float:
-        """Reps that would be left with a load now, below zero where it would not move."""
+        """Reps that would be left with a load now, below one where it would not move."""
         share = kg / (self.max_kg * self.form)
-        return (1 - self.missing - self.gone - share) / self._cost(share)
+        return 1 + (1 - self.missing - self.gone - share) / self._cost(share)
 
     def lift(self, kg: float, reps: int | None) -> tuple[int, float]:
         """Do a bout (None: to failure); the reps that were done, and those that were left."""
