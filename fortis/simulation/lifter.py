@@ -40,8 +40,8 @@ CURVES: Mapping[str, Curve] = {
     "power": _power,
     "exponential": _exponential,
 }
-"""Reps beyond a single from fresh to failure at a share of the max, 0 at the max itself: the shapes behind Epley 1985,
-Brzycki 1993, Lombardi 1989 and Mayhew et al. 1992, turned around (from memory)."""
+"""Reps beyond a single from fresh to failure at a share of the max, 0 at the max itself: the shapes behind Epley
+1985, Brzycki 1993, Lombardi 1989 and Mayhew et al. 1992, turned around (from memory)."""
 
 
 def _twofold(random: Random) -> Recovery:
