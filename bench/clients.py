@@ -1,9 +1,6 @@
 """One, ten and fifty clients at a Fortis in a process of its own: each saves a bout, then looks at Today."""
 
 import asyncio
-import socket
-import subprocess
-import sys
 import tempfile
 import time
 from collections.abc import Awaitable
@@ -14,6 +11,7 @@ from uuid import uuid4
 import httpx
 
 from bench.timing import p50, p95
+from tests.serving import Serving
 
 CLIENTS = (1, 10, 50)
 REQUESTS = 300
@@ -24,38 +22,13 @@ TEXT = "# Crowd\n" + "\n".join(f"{lift}: {A_LINE} x 5 at 40 kg" for lift in LIFT
 
 def clients() -> dict[str, object]:
     """For each number of clients how long a save and a look took, and how many of both a second brought."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port = free.getsockname()[1]
     with tempfile.TemporaryDirectory() as folder:
-        command = [
-            sys.executable,
-            "-m",
-            "fortis",
-            "serve",
-            "--db",
-            str(Path(folder) / "log.db"),
-            "--port",
-            str(port),
-        ]
-        server = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+        serving = Serving(Path(folder) / "log.db")
+        serving.start()
         try:
-            address = f"http://127.0.0.1:{port}"
-            _wait_for(address)
-            return {str(many): asyncio.run(_crowd(address, many)) for many in CLIENTS}
+            return {str(many): asyncio.run(_crowd(serving.address, many)) for many in CLIENTS}
         finally:
-            server.terminate()
-            server.wait()
-
-
-def _wait_for(address: str) -> None:
-    for _ in range(400):
-        try:
-            httpx.get(f"{address}/api/today").raise_for_status()
-            return
-        except httpx.TransportError:
-            time.sleep(0.05)
-    raise TimeoutError(address)
+            serving.stop()
 
 
 async def _crowd(address: str, many: int) -> dict[str, float]:

@@ -1,6 +1,5 @@
 """An application served to clients on this machine."""
 
-import socket
 import threading
 import time
 
@@ -8,14 +7,14 @@ import httpx
 import uvicorn
 from fastapi import FastAPI
 
+from tests.serving import free_port
+
 
 class Served:
     """An application in a thread of its own, with a client that asks it."""
 
     def __init__(self, app: FastAPI) -> None:
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            self.port = free.getsockname()[1]
+        self.port = free_port()
         self.server = uvicorn.Server(uvicorn.Config(app, port=self.port, log_level="error"))
         threading.Thread(target=self.server.run, daemon=True).start()
         while not self.server.started:

@@ -42,7 +42,7 @@ def serve_front_end(app: FastAPI, front_end: Path) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
-            raise HTTPException(405)
+            raise HTTPException(405)  # told as one, or as 404 where no method is for the address
         if "\0" in path or len(path) > LONGEST_ADDRESS:
             raise HTTPException(404, "There is nothing at this address.")
         file = (front_end / path).resolve()

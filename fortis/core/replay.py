@@ -5,7 +5,7 @@ that and the load say the reps, as if every set were fresh.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 from operator import itemgetter
 from statistics import mean
 
@@ -13,7 +13,7 @@ from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import PerformedBout
-from fortis.core.strength.estimate import MOST_REPS, Estimate, current
+from fortis.core.strength.estimate import MOST_REPS, STILL_TELLING, Estimate, current
 from fortis.core.strength.formulas import FORMULAS, Formula
 from fortis.core.strength.momentary import Momentary
 from fortis.core.structure.model import LiftKey, lift_key
@@ -21,8 +21,6 @@ from fortis.core.structure.prescription import Position
 from fortis.core.tally.fresh import fresh_estimate
 from fortis.core.value import Value
 
-STILL_TELLING = timedelta(days=84)
-"""Estimates older than this say little about today."""
 NEAR_FAILURE = 4
 """Bouts are judged that ended within so many reps of failure: further off nobody knows how many were left."""
 

@@ -2,7 +2,7 @@
 
 import csv
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from datetime import UTC, datetime, timedelta
 from itertools import product
 from math import exp
@@ -149,8 +149,8 @@ def write(folder: Path, kind: str, weeks: int, seed: int) -> tuple[Path, Path]:
     rows, truths = simulate(kind, weeks, seed)
     folder.mkdir(parents=True, exist_ok=True)
     log, truth = (folder / f"{kind}-{seed}.{what}.csv" for what in ("log", "truth"))
-    columns = [name for name in Row.__dataclass_fields__ if name != "unit"]
-    _write(log, [*columns, "unit"], ([*(_cell(getattr(row, name)) for name in columns), row.unit] for row in rows))
+    columns = [field.name for field in fields(Row)]
+    _write(log, columns, ([_cell(getattr(row, name)) for name in columns] for row in rows))
     _write(truth, list(Truth._fields), ([_cell(cell) for cell in each] for each in truths))
     return log, truth
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from decimal import Decimal
 from functools import cached_property
 
@@ -10,15 +10,12 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import Exercise, Library
 from fortis.core.performance import PerformedBout
-from fortis.core.strength.estimate import Estimate, current
+from fortis.core.strength.estimate import STILL_TELLING, Estimate, current
 from fortis.core.structure.model import LiftKey, lift_key
 from fortis.core.tally.fresh import fresh_estimate
 from fortis.store import bouts, lifter, sessions
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
-
-STILL_TELLING = timedelta(days=84)
-"""Estimates older than this say little about today."""
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from threading import Barrier
 from uuid import uuid4
 
@@ -12,11 +13,23 @@ from tests.serving import Serving
 
 
 @pytest.fixture
-def serving(tmp_path):
-    served = Serving(tmp_path / "fortis.db")
-    served.start()
-    yield served
-    served.stop()
+def serve():
+    """Starts a server over a record; all of them are stopped in the end."""
+    started: list[Serving] = []
+
+    def over(record: Path) -> Serving:
+        started.append(Serving(record))
+        started[-1].start()
+        return started[-1]
+
+    yield over
+    for each in started:
+        each.stop()
+
+
+@pytest.fixture
+def serving(serve, tmp_path):
+    return serve(tmp_path / "fortis.db")
 
 
 class Crowd:

@@ -20,7 +20,7 @@ import pytest
 from fortis.store.backup import damage
 from fortis.store.database import open_database
 from tests.server.conftest import Crowd
-from tests.serving import Serving, free_port, rows
+from tests.serving import free_port, rows
 from tests.store.test_releases import RELEASES
 
 WRITERS = 200
@@ -83,10 +83,8 @@ def test_killed_while_two_hundred_write_it_keeps_what_it_acknowledged(serving):
     assert said
 
 
-def test_two_servers_on_one_record_write_as_one(tmp_path):
-    first, second = Serving(tmp_path / "fortis.db"), Serving(tmp_path / "fortis.db")
-    for each in (first, second):
-        each.start()
+def test_two_servers_on_one_record_write_as_one(serve, tmp_path):
+    first, second = (serve(tmp_path / "fortis.db") for _ in range(2))
     floor = begun(first.address)
     crowds = [Crowd(first.address), Crowd(second.address)]
     with ThreadPoolExecutor(2) as both:
@@ -117,9 +115,8 @@ def small_disk(tmp_path):
     subprocess.run(["umount", "--lazy", str(place)], check=True)
 
 
-def test_a_full_disk_is_told_and_nothing_is_lost(small_disk):
-    serving = Serving(small_disk / "fortis.db")
-    serving.start()
+def test_a_full_disk_is_told_and_nothing_is_lost(small_disk, serve):
+    serving = serve(small_disk / "fortis.db")
     floor = begun(serving.address)
     stuffing = small_disk / "holiday.mov"
     with httpx.Client(base_url=serving.address, timeout=30) as client:

@@ -5,6 +5,7 @@ far they part is part of the uncertainty. A later model can stand behind the sam
 """
 
 from collections.abc import Sequence
+from datetime import timedelta
 from functools import lru_cache
 from statistics import median
 
@@ -72,6 +73,8 @@ def _spread(to_failure: float) -> tuple[float, ...]:
     return tuple(formula(1.0, to_failure) for formula in FORMULAS.values())
 
 
+STILL_TELLING = timedelta(days=84)
+"""Estimates older than this say little about today."""
 RECENT_WEIGHTS = (0.5, 0.3, 0.2)
 """How much the latest, the one before and the third count: one misjudged day must not swing the loads."""
 
