@@ -80,6 +80,14 @@ def test_a_strip_within_half_a_minute_is_one_move_whatever_the_warm_ups_cost():
     assert hurried == [2, 2, 2, 2]
 
 
+def test_a_load_that_comes_again_after_a_long_rest_is_made_ready_for_the_hurry_to_come():
+    """Two fives in a hurry, a ten with the minute there is, and the bar is empty again with one plate off."""
+    have = denominations(read_plates("1x10 2x5"), 2)
+    sides = [Decimal(kg) for kg in (0, 5, 10, 10, 0)]
+    plan = strip_plan(have, sides, None, [0, 0, 0, 60, 0])
+    assert plan.stacks[2:] == ((5, 5), (10,), ())
+
+
 GYM = denominations(read_plates("3x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"), 2)
 
 

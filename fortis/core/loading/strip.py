@@ -170,14 +170,18 @@ def _without_repeats(
 ) -> tuple[list[Decimal], list[int], list[int]]:
     """The loads with runs of the same made one, for each given load its place among them, and what moves cost.
 
-    The costs are those of a plate moved before each load, and one for after the last.
+    The costs are those of a plate moved before each load, and one for after the last. A load that comes again after
+    a longer rest than before it stays for itself: then other plates can make it, ready for a hurry to come. Where
+    the rest is no longer, those plates could as well have gone on the first time.
     """
     loads: list[Decimal] = []
-    places, weights = [], []
+    places: list[int] = []
+    weights: list[int] = []
     for side, in_a_hurry in zip(sides, hurried, strict=True):
-        if not loads or loads[-1] != side:
+        weight = HURRIED_COST if in_a_hurry else 1
+        if not loads or loads[-1] != side or weight < weights[-1]:
             loads.append(side)
-            weights.append(HURRIED_COST if in_a_hurry else 1)
+            weights.append(weight)
         places.append(len(loads) - 1)
     return loads, places, [*weights, 1]
 
