@@ -7,6 +7,7 @@ from bench.clients import clients
 from bench.loading import loading
 from bench.notation import notation
 from bench.recording import recording
+from bench.strength import strength
 from bench.years import years
 from fortis.garbage_collection import collect_less_often
 
@@ -16,6 +17,7 @@ BENCHMARKS = {
     "recording": recording,
     "clients": clients,
     "years": years,
+    "strength": strength,
 }
 
 collect_less_often()

@@ -7,12 +7,14 @@ import sys
 from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from threading import Thread
 from time import sleep
 from typing import Annotated, NoReturn
 
 import typer
 import uvicorn
+from sqlalchemy.exc import SQLAlchemyError
 
 from fortis.api.app import create_app
 from fortis.api.guard import LOOPBACK
@@ -30,6 +32,7 @@ from fortis.formats.csv import CsvError, read_bouts
 from fortis.garbage_collection import collect_less_often
 from fortis.simulation.log import KINDS
 from fortis.simulation.log import write as write_log
+from fortis.store import maxes
 from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
 from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
@@ -40,6 +43,8 @@ DatabaseFile = Annotated[Path, typer.Option("--db", help="The database file.", e
 HERE = Path("data/fortis.db")
 BETWEEN_LOOKS_SECONDS = 3_600
 """How often it is looked at whether a new day wants its backup."""
+LONG_LOG = 5_000
+"""Bouts from which on it is shown how far a replay has come."""
 USUAL_PLATES = "4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"
 
 
@@ -68,6 +73,7 @@ def serve(
     except OSError as error:
         _refuse(f"Fortis cannot listen at {host}, port {port}: {error.strerror}. Choose another with --port.")
     _keep_backups(db)
+    _learn_ahead(database)
     served = uvicorn.Config(create_app(database, names=[host]), log_level="warning", lifespan="off")
     with suppress(KeyboardInterrupt):
         _Serving(served, f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.").run(
@@ -102,11 +108,23 @@ def _opened(db: Path) -> Database:
 
 
 def _read_all(db: Path) -> Findings:
-    database = _opened(db)
+    """Everything in a record, which is brought up to date first. Raises `RecordError`."""
+    database = open_database(db)
     with database() as work:
         found = read_all(work)
     database.kw["bind"].dispose()
     return found
+
+
+def _read_copy(db: Path) -> Findings:
+    """Read a copy of a record, so that the record stays as it is, of an older form too."""
+    with TemporaryDirectory() as beside:
+        copy = Path(beside) / db.name
+        try:
+            back_up(db, copy)
+            return _read_all(copy)
+        except (BackupError, RecordError) as error:
+            _refuse(str(error).replace(str(copy), str(db)))
 
 
 def _refuse(why: str) -> NoReturn:
@@ -126,6 +144,16 @@ def _keep_backups(db: Path) -> None:
             sleep(BETWEEN_LOOKS_SECONDS)
 
     Thread(target=copy, daemon=True).start()
+
+
+def _learn_ahead(database: Database) -> None:
+    """Work out what is known of the lifter's strength before anybody asks for it."""
+
+    def learn() -> None:
+        with suppress(SQLAlchemyError, ValueError, LookupError), database() as work:
+            maxes.profile(work, datetime.now(UTC))
+
+    Thread(target=learn, daemon=True).start()
 
 
 @app.command()
@@ -178,7 +206,8 @@ def replay(
             log = list(read_bouts(lines))
     except (OSError, UnicodeDecodeError, CsvError) as error:
         _refuse(f"{file}: {error}")
-    replayed = replay_log(log)
+    with typer.progressbar(length=len(log), file=sys.stderr, hidden=len(log) < LONG_LOG) as bar:
+        replayed = replay_log(log, progress=bar.update)
     if as_json:
         typer.echo(replayed.model_dump_json(indent=2))
         return
@@ -188,6 +217,10 @@ def replay(
         typer.echo(f"{name:>10}  {reps:.1f} reps off on average")
     if summary.coverage is not None:
         typer.echo(f"{summary.coverage:.0%} lay between the bounds that Fortis gave.")
+    if summary.tested:
+        typer.echo(f"{summary.tested:,} sessions showed a max: up to three reps, and the next stuck.")
+    for name, share in summary.max_error.items():
+        typer.echo(f"{name:>10}  {share:.1%} off or less in half of them")
 
 
 @app.command()
@@ -266,7 +299,10 @@ def restore(copy: Path, db: DatabaseFile = HERE) -> None:
         _refuse(f"{db} is in use: stop Fortis, then try again.")
     except (BackupError, OSError) as error:
         _refuse(str(error))
-    found = _read_all(db)
+    try:
+        found = _read_all(db)
+    except RecordError as error:
+        _refuse(str(error))
     typer.echo(f"Brought back {copy}: {found.sessions:,} sessions with {found.bouts:,} bouts.")
     if aside:
         typer.echo(f"What was there before is {aside}.")
@@ -285,7 +321,7 @@ def check(db: DatabaseFile = HERE) -> None:
         for problem in problems:
             typer.echo(problem, err=True)
         _refuse(f"{db} is damaged; bring back the latest backup from {folder(db)}.")
-    found = _read_all(db)
+    found = _read_copy(db)
     if found.unreadable:
         _refuse("\n".join(found.unreadable))
     typer.echo(f"{db} is sound: {found.sessions:,} sessions with {found.bouts:,} bouts, all of them readable.")

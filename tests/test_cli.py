@@ -3,6 +3,7 @@ import shutil
 import socket
 import sqlite3
 from contextlib import closing
+from pathlib import Path
 
 import pytest
 from typer.testing import CliRunner
@@ -10,6 +11,7 @@ from typer.testing import CliRunner
 from fortis.cli import app
 from fortis.store.database import open_database
 
+OLDEST_RELEASE = Path(__file__).parent / "store" / "releases" / "0.1.sql"
 CLUSTER = "# Pull\nDeadlift: 3 sets of (2, 2, 2) at 87% leave 1 within 10s rest 3:00\n"
 
 
@@ -194,6 +196,24 @@ def test_check_tells_how_the_record_is(tmp_path):
     told = run("check", "--db", str(other))
     assert (told.exit_code, "cannot be read" in told.stderr) == (2, True)
     assert run("check", "--db", str(tmp_path / "nothing.db")).exit_code == 2
+
+
+@pytest.mark.parametrize("kind", ["foreign", "newer"])
+def test_check_tells_whose_record_it_is(tmp_path, kind):
+    path = unreadable(tmp_path, kind)
+    told = run("check", "--db", str(path))
+    assert (told.exit_code, told.stderr.startswith(f"{path} was" if kind == "newer" else f"{path} is")) == (2, True)
+
+
+def test_check_reads_a_record_of_an_earlier_release_and_leaves_it_as_it_is(tmp_path):
+    path = tmp_path / "old.db"
+    with closing(sqlite3.connect(path)) as database:
+        database.executescript(OLDEST_RELEASE.read_text(encoding="utf-8"))
+    before = path.read_bytes()
+    told = run("check", "--db", str(path))
+    assert (told.exit_code, "is sound" in told.stdout) == (0, True)
+    assert path.read_bytes() == before
+    assert [file.name for file in tmp_path.iterdir()] == ["old.db"]
 
 
 def test_a_copy_is_brought_back_unless_fortis_is_running(tmp_path):

@@ -7,7 +7,19 @@ from fastapi import FastAPI
 from starlette_compress import CompressMiddleware
 
 from fortis import __version__
-from fortis.api import arranging, compose, floor, kit, ledger, lifts, problems, structures, templates, today
+from fortis.api import (
+    arranging,
+    compose,
+    floor,
+    kit,
+    ledger,
+    lifts,
+    problems,
+    strength,
+    structures,
+    templates,
+    today,
+)
 from fortis.api.description import describe
 from fortis.api.front_end import serve_front_end
 from fortis.api.guard import Guard
@@ -31,7 +43,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
-    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, kit):
+    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, strength, kit):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

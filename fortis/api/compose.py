@@ -10,10 +10,11 @@ from pydantic import BaseModel, Field
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import LiftLine, SessionCard, card, lift_lines
-from fortis.api.work import Now, Work, WritingWork
+from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.cautions.caution import Caution, Serious
 from fortis.core.cautions.rules import cautions
+from fortis.core.foretelling import foretell
 from fortis.core.structure.notation import (
     Problem,
     Reading,
@@ -145,7 +146,7 @@ def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
     slot = asked.slot or sessions.slot_of_title(work, title)
     known = lookups.basis(work, now)
     prescription = settle(reading.session, known, lookups.carried_to(work, slot, now) if slot else ())
-    laid_out = timeline(prescription)
+    laid_out = foretell(timeline(prescription), prescription, known)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
     warned = heard(work, cautions(reading.session, prescription, lookups.log(work, now)))
     return Examined(
@@ -208,6 +209,7 @@ def show_set_aside(work: Work) -> list[SetAside]:
 
 
 @router.put("/set-aside/{rule}", status_code=204)
+@commits
 def put_aside(rule: str, work: WritingWork, exercise: str = EVERY_LIFT) -> Response:
     """Set a caution aside for good, for one lift or for all."""
     set_aside(work, rule, library(work).find(exercise).id if exercise else EVERY_LIFT)
@@ -215,6 +217,7 @@ def put_aside(rule: str, work: WritingWork, exercise: str = EVERY_LIFT) -> Respo
 
 
 @router.delete("/set-aside/{rule}", status_code=204)
+@commits
 def hear_again(rule: str, work: WritingWork, exercise: str = EVERY_LIFT) -> Response:
     """Let a caution speak again."""
     bring_back(work, rule, library(work).find(exercise).id if exercise else EVERY_LIFT)
@@ -237,6 +240,7 @@ def recent(work: Work) -> list[Composed]:
 
 
 @router.put("/sessions/{session_id}", responses={409: {"model": ProblemDetail}, 422: {"model": ProblemDetail}})
+@commits
 def save(session_id: UUID, asked: ToPlan, work: WritingWork) -> Composed:
     """Save a session as planned under an id the client made; saved again, it is changed until it is started."""
     unit = asked.unit or lifter.lifter(work).unit
@@ -245,6 +249,7 @@ def save(session_id: UUID, asked: ToPlan, work: WritingWork) -> Composed:
 
 
 @router.delete("/sessions/{session_id}", status_code=204, responses={404: {"model": ProblemDetail}})
+@commits
 def discard(session_id: UUID, work: WritingWork, now: Now) -> Response:
     """Put a session aside; saving it again brings it back."""
     sessions.discard(work, str(session_id), now)

@@ -13,7 +13,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
-from fortis.api.work import Device, Now, Work, WritingWork
+from fortis.api.work import Device, Now, Work, WritingWork, commits
 from fortis.core.adjustments import Adjustments, Change, Load, with_change
 from fortis.core.exercises import LiftName, LoadKind, stand_ins
 from fortis.core.loading.moved import body_share
@@ -222,6 +222,7 @@ def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime
 
 
 @router.patch("/{session_id}/adjustments")
+@commits
 def adjust(session_id: UUID, changed: Changes, work: WritingWork, now: Now) -> Adjustments:
     """Change the plan on the floor. What another device changed meanwhile stays; sent twice is sent once."""
     row = sessions.get(work, str(session_id))
@@ -232,6 +233,7 @@ def adjust(session_id: UUID, changed: Changes, work: WritingWork, now: Now) -> A
 
 
 @router.post("/{session_id}/start")
+@commits
 def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
     """Start a session: its loads are settled and stay so. A second start changes nothing."""
     row = sessions.get(work, str(session_id))
@@ -240,6 +242,7 @@ def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
+@commits
 def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> Saved:
     """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
     row = sessions.get(work, str(session_id))
@@ -264,6 +267,7 @@ def _tonnage(work: Work, row: SessionRow, bout: PerformedBout) -> Decimal:
 @router.delete(
     "/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}}
 )
+@commits
 def take_back(
     session_id: UUID, at: At, work: WritingWork, now: Now, seen: int | None = None, device: Device = ""
 ) -> TakenBack:
@@ -274,6 +278,7 @@ def take_back(
 
 
 @router.post("/{session_id}/finish", responses={409: {"model": ProblemDetail}})
+@commits
 def finish(session_id: UUID, work: WritingWork, now: Now, finished: Finished | None = None) -> SessionCard:
     """Finish a session. A second finish changes nothing."""
     row = sessions.get(work, str(session_id))
@@ -282,6 +287,7 @@ def finish(session_id: UUID, work: WritingWork, now: Now, finished: Finished | N
 
 
 @router.delete("/{session_id}/finish", status_code=204)
+@commits
 def reopen(session_id: UUID, work: WritingWork) -> Response:
     """Open a finished session again: it is under way as it was."""
     sessions.reopen(sessions.get(work, str(session_id)))

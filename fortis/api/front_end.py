@@ -60,6 +60,7 @@ VIEWS = {
     "compose": "compose/Compose",
     "ledger": "ledger/Ledger",
     "ledger/": "ledger/PastSession",
+    "strength": "strength/Strength",
     "kit": "kit/Kit",
 }
 """The view at an address, by its first part; with a slash where more follows."""

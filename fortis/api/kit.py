@@ -8,7 +8,7 @@ from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Now, Work, WritingWork
+from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import LONGEST_NAME, Exercise
 from fortis.core.loading.calculator import A_BAR_LIFT, Calculated, calculate, weigh
 from fortis.core.loading.kit import Kit, Stretch, read_plates, write_plates
@@ -110,18 +110,21 @@ def _place(row: PlaceRow, current: int) -> Place:
 
 
 @router.post("/places", status_code=201, responses={409: {"model": ProblemDetail}})
+@commits
 def add(asked: KitToKeep, work: WritingWork) -> Place:
     """Add a place; sent twice it is there once."""
     return _place(places.add_place(work, asked.whole()), places.current_place(work).id)
 
 
 @router.put("/places/{place_id}", responses={409: {"model": ProblemDetail}})
+@commits
 def keep(place_id: PlaceId, asked: KitToKeep, work: WritingWork) -> Place:
     """Keep the kit of a place."""
     return _place(places.save_kit(work, asked.whole(), place_id), places.current_place(work).id)
 
 
 @router.delete("/places/{place_id}", status_code=204, responses={409: {"model": ProblemDetail}})
+@commits
 def leave(place_id: PlaceId, work: WritingWork) -> Response:
     """Take a place away. The only one stays."""
     places.leave_place(work, place_id)
@@ -129,6 +132,7 @@ def leave(place_id: PlaceId, work: WritingWork) -> Response:
 
 
 @router.put("/current/{place_id}", status_code=204)
+@commits
 def go_to(place_id: PlaceId, work: WritingWork) -> Response:
     """Put a place in use: loads are settled from its kit."""
     places.go_to(work, place_id)
@@ -136,6 +140,7 @@ def go_to(place_id: PlaceId, work: WritingWork) -> Response:
 
 
 @router.put("/lifter", status_code=204)
+@commits
 def keep_self(asked: SelfToKeep, work: WritingWork) -> Response:
     """Keep what the lifter says of themselves."""
     lifter.save_lifter(work, asked.unit, asked.training_since, asked.warm_ups, asked.plate_order)
@@ -143,6 +148,7 @@ def keep_self(asked: SelfToKeep, work: WritingWork) -> Response:
 
 
 @router.put("/body-weight", status_code=204)
+@commits
 def weigh_in(asked: BodyWeight, work: WritingWork, now: Now, on: Day | None = None) -> Response:
     """Keep a body weight for a day, today where none is named."""
     lifter.save_body_weight(work, on or lifter.today(work, now), asked.kg)
@@ -150,6 +156,7 @@ def weigh_in(asked: BodyWeight, work: WritingWork, now: Now, on: Day | None = No
 
 
 @router.delete("/body-weight/{on}", status_code=204)
+@commits
 def delete_weight(on: Day, work: WritingWork) -> Response:
     """Take a body weight away."""
     lifter.delete_body_weight(work, on)

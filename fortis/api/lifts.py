@@ -7,7 +7,7 @@ from fastapi import APIRouter, HTTPException, Response
 from pydantic import BaseModel, Field, ValidationInfo, field_validator
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Work, WritingWork
+from fortis.api.work import Work, WritingWork, commits
 from fortis.core.exercises import Exercise, LiftName, LoadKind, Muscle, one_form
 from fortis.core.value import Entered, Flag
 from fortis.store import lifts as store
@@ -65,6 +65,7 @@ def lifts(work: Work) -> list[LiftView]:
 
 
 @router.put("/{name:path}", responses={422: {"model": ProblemDetail}})
+@commits
 def keep_lift(name: WritableName, lift: LiftToKeep, work: WritingWork) -> LiftView:
     """Add a lift of one's own or change one; named as a lift of the library it stands in for it."""
     saved = store.save_lift(work, Exercise(name=name, **lift.model_dump()))
@@ -72,6 +73,7 @@ def keep_lift(name: WritableName, lift: LiftToKeep, work: WritingWork) -> LiftVi
 
 
 @router.post("/{name:path}", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
+@commits
 def rename_lift(name: WritableName, new: NewName, work: WritingWork) -> LiftView:
     """Call a lift otherwise. Its history stays with it, and texts that use the former name still mean it."""
     try:
@@ -82,6 +84,7 @@ def rename_lift(name: WritableName, new: NewName, work: WritingWork) -> LiftView
 
 
 @router.delete("/{name:path}", status_code=204)
+@commits
 def drop_lift(name: WritableName, work: WritingWork) -> Response:
     """Take an own lift away; the library's, where there is one, holds again."""
     store.drop_lift(work, name)

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Work, WritingWork
+from fortis.api.work import Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.store import lifter
 from fortis.store.tables import TemplateRow
@@ -30,6 +30,7 @@ def show_templates(work: Work) -> list[Template]:
 
 
 @router.put("/{template_id}", responses={422: {"model": ProblemDetail}})
+@commits
 def keep_template(template_id: UUID, asked: Written, work: WritingWork) -> Template:
     """Keep a text as a template under an id the client made; kept again, it is changed."""
     unit = asked.unit or lifter.lifter(work).unit
@@ -37,6 +38,7 @@ def keep_template(template_id: UUID, asked: Written, work: WritingWork) -> Templ
 
 
 @router.delete("/{template_id}", status_code=204)
+@commits
 def drop_template(template_id: UUID, work: WritingWork) -> Response:
     """Take a template away."""
     delete_template(work, str(template_id))

@@ -1,15 +1,18 @@
 """What every request has at hand: a unit of work on the record, the time, and the device it comes from."""
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Awaitable, Callable
 from datetime import UTC, datetime
-from typing import Annotated
+from functools import partial, wraps
+from typing import Annotated, ParamSpec, TypeVar
 
-import anyio
+from anyio import to_thread
 from fastapi import Depends, Header, Request
-from fastapi.concurrency import run_in_threadpool
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.api.turns import turns
+
+Asked = ParamSpec("Asked")
+Answer = TypeVar("Answer")
 
 
 async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
@@ -24,27 +27,41 @@ async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
 async def _writing(request: Request) -> AsyncIterator[UnitOfWork]:
     async with turns().to_write():
         work = request.app.state.writing()
-        try:
-            yield work
-        except BaseException:
-            with anyio.CancelScope(shield=True):
-                await run_in_threadpool(work.close)
-            raise
-        with anyio.CancelScope(shield=True):
-            await run_in_threadpool(_committed, work)
+        yield work
+        if work.in_transaction():
+            work.close()
+            raise RuntimeError("What was written was not committed: the endpoint lacks @commits.")
 
 
-def _committed(work: UnitOfWork) -> None:
+def commits(endpoint: Callable[Asked, Answer]) -> Callable[Asked, Awaitable[Answer]]:
+    """Run an endpoint with a `WritingWork` named `work`, and its commit, in one go on one thread.
+
+    Committed before the answer is sent, rolled back where the endpoint fails. Once begun it is not left half done,
+    whether or not somebody still waits for the answer.
+    """
+
+    @wraps(endpoint)
+    async def committed(*args: Asked.args, **given: Asked.kwargs) -> Answer:
+        work = given["work"]
+        assert isinstance(work, UnitOfWork)
+        return await to_thread.run_sync(partial(_committed, partial(endpoint, *args, **given), work))
+
+    return committed
+
+
+def _committed(endpoint: Callable[[], Answer], work: UnitOfWork) -> Answer:
     with work:
+        answer = endpoint()
         work.commit()
+    return answer
 
 
 Work = Annotated[UnitOfWork, Depends(_reading, scope="function")]
 """A unit of work that reads: what it sees does not change meanwhile."""
 WritingWork = Annotated[UnitOfWork, Depends(_writing, scope="function")]
-"""A unit of work that writes: alone from its start, so that what it reads is still true when it writes.
+"""A unit of work that writes, for an endpoint that `commits`.
 
-Committed before the answer is sent, rolled back where it fails.
+Alone from its start, so that what it reads is still true when it writes.
 """
 
 

@@ -10,8 +10,10 @@ from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, nearest
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
-from fortis.core.strength.estimate import Estimate, load_for, multiplier
+from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.estimate import Estimate, load_for
 from fortis.core.strength.momentary import Asked, Expected, expect
+from fortis.core.strength.tracker import RELATED_SPREAD
 from fortis.core.structure.model import (
     BodyPlus,
     FixedReps,
@@ -35,8 +37,6 @@ LEAST_EFFECT = 0.75
 """Reps left that rounding has to move before it is told."""
 USUAL_RESERVE = 2
 """Reps left where a plan names neither load nor effort (common practice for working sets)."""
-RELATED_SPREAD = 0.06
-"""How much further off the max of another set-up of the lift may be: a belt, a higher handle (common practice)."""
 
 
 def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
@@ -56,13 +56,13 @@ def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
     return max(own, key=weight)
 
 
-def share_of_max(load: LoadTarget | None) -> tuple[float, str] | None:
-    """The share of the estimated max that a load asks for, and how it is told; None where it asks for none."""
+def share_of_max(load: LoadTarget | None, curve: RepCurve = DEFAULT_CURVE) -> tuple[float, str] | None:
+    """The share of the max that a load asks for by a rep curve, and how it is told; None where it asks for none."""
     match load:
         case Percent(percent=percent, of=None):
             return float(percent) / 100, f"{plain(percent)} %"
         case RepMax(reps=reps):
-            return 1 / multiplier(reps), f"{reps}RM"
+            return load_for(1.0, reps, 0, curve), f"{reps}RM"
     return None
 
 
@@ -108,11 +108,15 @@ class LineLoads:
         """What a miss takes off shares of the max: nothing where the max has come down as far by itself."""
         if self.carried is None or self.carried.kg >= self.carried.was_kg:
             return Decimal(1)
-        share = share_of_max(lead.load)
+        share = share_of_max(lead.load, self._curve)
         by_max = self._of_max(share[0]) if share else None
         if not by_max or by_max <= self.carried.kg:
             return Decimal(1)
         return self.carried.kg / by_max
+
+    @property
+    def _curve(self) -> RepCurve:
+        return self.max.curve if self.max else DEFAULT_CURVE
 
     def end_set(self) -> None:
         """Be done with a set."""
@@ -199,7 +203,7 @@ class LineLoads:
                 return self._within(bout, to_kg(low, Unit(unit)), to_kg(high, Unit(unit)))
             case Percent(percent=percent, of=Weight(kg=kg)):
                 return self._of_chosen(percent, kg)
-            case Percent() | RepMax() as load if share := share_of_max(load):
+            case Percent() | RepMax() as load if share := share_of_max(load, self._curve):
                 return self._share(*share)
             case LastTime(shift=shift) if self.last is not None:
                 return self._from_last(self.last, shift)
@@ -286,7 +290,7 @@ class LineLoads:
                 return None
         reserve = planned_reserve(bout.effort)
         left = float(USUAL_RESERVE if reserve is None else reserve)
-        if self.max is None or (kg := self._of_max(load_for(1.0, reps, left))) is None:
+        if self.max is None or (kg := self._of_max(load_for(1.0, reps, left, self.max.curve))) is None:
             return None
         max_words = self._max_words()
         text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {reps} leaving {left:g}."
@@ -303,7 +307,7 @@ def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> s
             share = (float(of(bout.settled)) + body_part) / max_.kg
             reps = bout.reps.count if isinstance(bout.reps, FixedReps) else None
             asked.append(Asked(max(share, 0.05), reps, bout.rest))
-        return expect(asked)
+        return expect(asked, max_.curve)
 
     if not all(isinstance(bout.reps, FixedReps) for bout in each.bouts):
         return ""

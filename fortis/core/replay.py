@@ -4,25 +4,26 @@ The formulas are used the usual way: the best set of a lift's last session, reps
 that and the load say the reps, as if every set were fresh.
 """
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from datetime import datetime
 from operator import itemgetter
-from statistics import mean
+from statistics import mean, median
 
 from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.logged import LoggedBout
-from fortis.core.performance import PerformedBout
-from fortis.core.strength.estimate import MOST_REPS, STILL_TELLING, Estimate, current
+from fortis.core.performance import Ended, PerformedBout
+from fortis.core.strength.estimate import MOST_REPS, Estimate, max_behind
 from fortis.core.strength.formulas import FORMULAS, Formula
-from fortis.core.strength.momentary import Momentary
-from fortis.core.structure.model import LiftKey, lift_key
+from fortis.core.strength.tracker import Foretold, Profile
+from fortis.core.structure.model import LiftKey
 from fortis.core.structure.prescription import Position
-from fortis.core.tally.fresh import fresh_estimate
+from fortis.core.tally.evidence import Rested, Timed, by_setup, evidence
 from fortis.core.value import Value
 
-NEAR_FAILURE = 4
-"""Bouts are judged that ended within so many reps of failure: further off nobody knows how many were left."""
+NEAR_FAILURE, MOST_JUDGED = 4, 15
+"""Bouts are judged that ended within so many reps of failure: further off nobody knows how many were left. And only
+those of loads that allow so many at most: in sets of forty a rep more or less tells nothing."""
 
 
 class Predicted(Value):
@@ -69,16 +70,20 @@ class ReplayedLift(Value):
 
 
 class Summary(Value):
-    """How good the predictions were, over the `judged` bouts near failure that could be predicted.
+    """How good the predictions were, of Fortis and of each formula, the best first.
 
-    `reps_error` is the mean distance in reps of Fortis and of each formula, the smallest first, `coverage` the
-    share of bouts whose reps lay between Fortis's bounds; None where there is nothing to judge.
+    `reps_error` is the mean distance in reps over the `judged` bouts near failure that could be predicted,
+    `coverage` the share of them whose reps lay between Fortis's bounds. `max_error` is the median distance of the
+    max known before from the one shown, as a share, over the `tested` sessions that showed one: a single to a
+    triple with none left. Empty and None where there is nothing to judge.
     """
 
     bouts: int
     judged: int
     reps_error: dict[str, float]
     coverage: float | None
+    tested: int
+    max_error: dict[str, float]
 
 
 class Replayed(Value):
@@ -92,84 +97,68 @@ class Replayed(Value):
 MODEL = "Fortis"
 
 
-class _Known:
-    """What the log has told of one lift with one set-up so far."""
+class _Errors:
+    """How far off Fortis and the formulas were."""
 
     def __init__(self) -> None:
-        self.estimates: list[tuple[datetime, Estimate]] = []
-        self.formulas: dict[str, float] = {}
+        self.reps: dict[str, list[float]] = {name: [] for name in (MODEL, *FORMULAS)}
+        self.maxes: dict[str, list[float]] = {name: [] for name in (MODEL, *FORMULAS)}
+        self.covered: list[bool] = []
 
-    def at(self, moment: datetime) -> Estimate | None:
-        """The max as it is known at a moment."""
-        telling = [each for when, each in self.estimates if moment - when <= STILL_TELLING]
-        return current(telling) if telling else None
+    def of_bout(self, happened: float, kg: float, predicted: Predicted, formulas: Mapping[str, float]) -> None:
+        """Compare a bout with what was expected of it."""
+        self.reps[MODEL].append(abs(predicted.reps_to_failure - happened))
+        self.covered.append(predicted.low <= happened <= predicted.high)
+        for name, formula in FORMULAS.items():
+            self.reps[name].append(abs(reps_by(formula, formulas[name], kg) - happened))
 
-    def learn(self, moment: datetime, lift: Exercise, bouts: Sequence[LoggedBout]) -> None:
-        """Take in what was done of the lift in a session."""
-        work = [bout for bout in bouts if not bout.is_warm_up]
-        body_kg = next((bout.body_kg for bout in work if bout.body_kg is not None), None)
-        if found := fresh_estimate(map(_performed, work), lift, body_kg):
-            self.estimates.insert(0, (moment, found))
-        told = [(_moved_kg(bout, lift), float(bout.to_failure)) for bout in work if bout.to_failure is not None]
-        sets = [(kg, min(reps, MOST_REPS)) for kg, reps in told if kg is not None and kg > 0 and reps >= 1]
-        if sets:
-            self.formulas = {name: max(formula(*each) for each in sets) for name, formula in FORMULAS.items()}
+    def of_max(self, shown: float, before: float, formulas: Mapping[str, float]) -> None:
+        """Compare a max that was shown with what was known before."""
+        for name, kg in {MODEL: before, **formulas}.items():
+            self.maxes[name].append(abs(kg / shown - 1))
 
-
-class _Today:
-    """A lift as a session goes on, for a max and for both its bounds."""
-
-    def __init__(self, known: Estimate, rep_seconds: int) -> None:
-        self.maxes = known.kg, known.low, known.high
-        self.strengths = [Momentary() for _ in self.maxes]
-        self.rep_seconds = rep_seconds
-        self.last: datetime | None = None
-
-    def expect(self, bout: LoggedBout, kg: float) -> Predicted:
-        """What to expect of a bout, after the rest before it."""
-        rest = self._rest_before(bout)
-        left = []
-        for most, strength in zip(self.maxes, self.strengths, strict=True):
-            strength.rest(rest)
-            share = kg / most
-            left.append(max(strength.left(share) + (1 if share >= 1 else 0), 0.0))
-            strength.perform(share, bout.reps)
-        self.last = bout.performed_at
-        return Predicted(reps_to_failure=left[0], low=min(left), high=max(left))
-
-    def _rest_before(self, bout: LoggedBout) -> float:
-        if self.last is None:
-            return 0.0
-        if bout.rest_seconds is not None:
-            return bout.rest_seconds
-        under_load = bout.seconds or bout.reps * self.rep_seconds
-        return max((bout.performed_at - self.last).total_seconds() - under_load, 0.0)
+    def summary(self, bouts: int) -> Summary:
+        """All of it in a few numbers."""
+        return Summary(
+            bouts=bouts,
+            judged=len(self.covered),
+            reps_error=_ranked(self.reps, mean),
+            coverage=mean(self.covered) if self.covered else None,
+            tested=len(self.maxes[MODEL]),
+            max_error=_ranked(self.maxes, median),
+        )
 
 
-def replay(log: Iterable[LoggedBout], library: Library = LIBRARY) -> Replayed:
-    """Go through a log in time order, whatever order it came in, and predict each bout before it is seen."""
-    known: dict[LiftKey, _Known] = {}
+def _ranked(errors: Mapping[str, Sequence[float]], middle: Callable[[Sequence[float]], float]) -> dict[str, float]:
+    found = {name: middle(each) for name, each in errors.items() if each}
+    return dict(sorted(found.items(), key=itemgetter(1)))
+
+
+def replay(
+    log: Iterable[LoggedBout], library: Library = LIBRARY, progress: Callable[[int], None] = lambda _: None
+) -> Replayed:
+    """Go through a log in time order, whatever order it came in, and predict each bout before it is seen.
+
+    `progress` is told how many bouts more were seen.
+    """
+    profile = Profile()
+    best: dict[LiftKey, dict[str, float]] = {}
     bouts: list[ReplayedBout] = []
     sessions: list[ReplayedLift] = []
-    errors: dict[str, list[float]] = {name: [] for name in (MODEL, *FORMULAS)}
-    covered: list[bool] = []
-    for session, lift, done in _by_lift(log, library):
-        of_lift = known.setdefault(lift_key(lift, done[0].setup), _Known())
-        began = done[0].performed_at
-        before = of_lift.at(began)
-        today = _Today(before, lift.rep_seconds) if before else None
-        for bout in done:
+    errors = _Errors()
+    for session, lift, key, rested in _by_lift(log, library):
+        done = [logged for logged, each in rested if each.of_setup]
+        began, formulas = done[0].performed_at, best.get(key, {})
+        before = profile.max_of(key, began)
+        profile, predictions = _learned(profile, key, lift, began, rested)
+        for bout, predicted in zip(done, predictions, strict=True):
             kg = _moved_kg(bout, lift)
-            predicted = today.expect(bout, kg) if today and kg is not None and kg > 0 else None
             bouts.append(_replayed(bout, predicted))
-            if predicted and kg is not None and of_lift.formulas and _is_judged(bout):
-                happened = float(bout.to_failure or 0)
-                errors[MODEL].append(abs(predicted.reps_to_failure - happened))
-                covered.append(predicted.low <= happened <= predicted.high)
-                for name, formula in FORMULAS.items():
-                    errors[name].append(abs(reps_by(formula, of_lift.formulas[name], kg) - happened))
-        formulas = dict(of_lift.formulas)
-        of_lift.learn(began, lift, done)
+            if predicted and kg and formulas and _is_judged(bout):
+                errors.of_bout(float(bout.to_failure or 0), kg, predicted, formulas)
+        if before and formulas and (shown := _shown(rested, lift)):
+            errors.of_max(shown, before.kg, formulas)
+        best[key] = _by_formulas(done, lift) or formulas
         sessions.append(
             ReplayedLift(
                 performed_at=began,
@@ -177,17 +166,61 @@ def replay(log: Iterable[LoggedBout], library: Library = LIBRARY) -> Replayed:
                 exercise=done[0].exercise,
                 setup=str(done[0].setup),
                 before=_max(before),
-                after=_max(of_lift.at(began)),
+                after=_max(profile.max_of(key, began)),
                 formulas=formulas,
             )
         )
-    summary = Summary(
-        bouts=len(bouts),
-        judged=len(covered),
-        reps_error=dict(sorted(((name, mean(each)) for name, each in errors.items() if each), key=itemgetter(1))),
-        coverage=mean(covered) if covered else None,
-    )
-    return Replayed(bouts=tuple(bouts), sessions=tuple(sessions), summary=summary)
+        progress(len(done))
+    return Replayed(bouts=tuple(bouts), sessions=tuple(sessions), summary=errors.summary(len(bouts)))
+
+
+def _learned(
+    profile: Profile, key: LiftKey, lift: Exercise, began: datetime, rested: "Sequence[tuple[LoggedBout, Rested]]"
+) -> tuple[Profile, Sequence[Predicted | None]]:
+    """What is known after a lift of a session, and what was expected of its bouts with the set-up."""
+    work = [each for logged, each in rested if not logged.is_warm_up]
+    body_kg = next((logged.body_kg for logged, _ in rested if logged.body_kg is not None), None)
+    heard = evidence(work, lift, body_kg)
+    profile, foretold = profile.learn(key, began, [each for each in heard if each])
+    expected = iter(foretold)
+    of_work = iter([next(expected) if each else None for each in heard])
+    predictions = [(each.of_setup, None if logged.is_warm_up else next(of_work)) for logged, each in rested]
+    return profile, [_predicted(each) for of_setup, each in predictions if of_setup]
+
+
+def _predicted(foretold: Foretold | None) -> Predicted | None:
+    return foretold and Predicted(reps_to_failure=foretold.reps, low=foretold.low, high=foretold.high)
+
+
+def _by_formulas(done: Iterable[LoggedBout], lift: Exercise) -> dict[str, float]:
+    """The max by each formula from the best set of a session; empty where no set tells one."""
+    told = [
+        (_moved_kg(bout, lift), float(bout.to_failure))
+        for bout in done
+        if bout.to_failure is not None and not bout.is_warm_up
+    ]
+    sets = [(kg, min(reps, MOST_REPS)) for kg, reps in told if kg is not None and kg > 0 and reps >= 1]
+    return {name: max(formula(*each) for each in sets) for name, formula in FORMULAS.items()} if sets else {}
+
+
+MOST_SHOWN, MOST_BEFORE, LEAST_REST = 3, 6, 120
+
+
+def _shown(rested: Iterable[tuple[LoggedBout, Rested]], lift: Exercise) -> float | None:
+    """The max that a session showed as good as directly: after one to three reps, all but fresh, the next stuck."""
+    before, shown = 0, 0.0
+    for bout, each in rested:
+        if bout.is_warm_up:
+            continue
+        kg = _moved_kg(bout, lift)
+        fresh = before <= MOST_BEFORE and (before == 0 or each.rest >= LEAST_REST)
+        if kg and fresh and each.of_setup and bout.ended is Ended.STUCK and 1 <= bout.reps <= MOST_SHOWN:
+            shown = max(shown, max_behind(kg, bout.reps))
+        before += bout.reps
+    return shown or None
+
+
+HALVINGS = 16
 
 
 def reps_by(formula: Formula, max_kg: float, kg: float) -> float:
@@ -197,7 +230,7 @@ def reps_by(formula: Formula, max_kg: float, kg: float) -> float:
     low, high = 1.0, float(MOST_REPS)
     if formula(kg, high) <= max_kg:
         return high
-    for _ in range(40):
+    for _ in range(HALVINGS):
         middle = (low + high) / 2
         if formula(kg, middle) < max_kg:
             low = middle
@@ -206,21 +239,32 @@ def reps_by(formula: Formula, max_kg: float, kg: float) -> float:
     return low
 
 
-def _by_lift(log: Iterable[LoggedBout], library: Library) -> Iterator[tuple[str, Exercise, list[LoggedBout]]]:
-    """The bouts of each lift and set-up of each session, sessions in the order they began."""
+def _by_lift(
+    log: Iterable[LoggedBout], library: Library
+) -> Iterator[tuple[str, Exercise, LiftKey, list[tuple[LoggedBout, Rested]]]]:
+    """Each lift and set-up of each session, sessions in the order they began, with all bouts of the lift."""
     lifts: dict[str, Exercise] = {}
-    found: dict[str, dict[LiftKey, list[LoggedBout]]] = {}
-    for bout in sorted(log, key=lambda each: each.performed_at):
+    found: dict[str, dict[str, list[LoggedBout]]] = {}
+    for bout in sorted(log, key=lambda each: (each.performed_at, each.session, each.group, each.set, each.bout)):
         lift = lifts.setdefault(bout.exercise, library.find(bout.exercise))
-        found.setdefault(bout.session, {}).setdefault(lift_key(lift, bout.setup), []).append(bout)
+        found.setdefault(bout.session, {}).setdefault(lift.id, []).append(bout)
     for session, by_lift in found.items():
         for done in by_lift.values():
-            yield session, lifts[done[0].exercise], done
+            lift = lifts[done[0].exercise]
+            timed = [_timed(bout) for bout in done]
+            for key, rested in by_setup(timed, lift):
+                yield session, lift, key, list(zip(done, rested, strict=True))
+
+
+def _timed(bout: LoggedBout) -> Timed:
+    rest = None if bout.rest_seconds is None else float(bout.rest_seconds)
+    return Timed(_performed(bout), bout.performed_at, rest=rest)
 
 
 def _is_judged(bout: LoggedBout) -> bool:
     """Whether a bout says how many reps there were, close enough to failure to be believed."""
-    return not bout.is_warm_up and bout.to_failure is not None and bout.to_failure - bout.reps <= NEAR_FAILURE
+    told = bout.to_failure
+    return not bout.is_warm_up and told is not None and told <= MOST_JUDGED and told - bout.reps <= NEAR_FAILURE
 
 
 def _moved_kg(bout: LoggedBout, lift: Exercise) -> float | None:

@@ -20,7 +20,7 @@ from fortis.core.structure.timeline import Step, timeline
 from fortis.core.units import Unit
 from fortis.demo.lifter import SimulatedLifter
 from fortis.store import lifter, places, planning, recording, sessions
-from fortis.store.database import WRITES, open_database
+from fortis.store.database import open_database, writing
 from fortis.store.recording import Provenance
 from fortis.store.tables import SessionRow
 
@@ -107,23 +107,23 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
     making = path.with_name(path.name + ".making")
     making.unlink(missing_ok=True)
     database = open_database(making)
-    with database.begin() as work:
-        work.connection(execution_options=WRITES)
+    with writing(database).begin() as work:
         places.save_kit(work, BOATHOUSE)
         zone = ZoneInfo(lifter.lifter(work).zone)
-        simulated = SimulatedLifter(dict(MAXES), Random(SEED))
-        today = moment.astimezone(zone).date()
-        plans = list(_plans())
-        for number, planned in enumerate(plans):
-            on = today + timedelta(days=planned.day)
+    simulated = SimulatedLifter(dict(MAXES), Random(SEED))
+    today = moment.astimezone(zone).date()
+    plans = list(_plans())
+    for number, planned in enumerate(plans):
+        on = today + timedelta(days=planned.day)
+        with writing(database).begin() as work:
             row = sessions.save_plan(work, str(UUID(int=SEED << 64 | number)), planned.written, Unit.KG, on)
             if planned.day < 0:
                 if planned.title == "Press and row":
                     lifter.save_body_weight(work, on, Decimal("81.5") + Decimal(planned.week) / 10)
                 begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
                 _play(work, row, simulated, planned, begins)
-            if planned.title == "Legs":
-                simulated.maxes = {lift: kg * WEEKLY_GAIN for lift, kg in simulated.maxes.items()}
+        if planned.title == "Legs":
+            simulated.maxes = {lift: kg * WEEKLY_GAIN for lift, kg in simulated.maxes.items()}
     with database.kw["bind"].connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     database.kw["bind"].dispose()
@@ -176,8 +176,6 @@ def _play(
             simulated.rest(seconds)
     ended = clock + timedelta(minutes=1)
     sessions.finish(row, ended, ended)
-    work.flush()
-    work.expire(row)
 
 
 def _by_position(prescription: Prescription) -> dict[Position, PlannedBout]:

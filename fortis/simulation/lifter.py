@@ -31,7 +31,7 @@ def _power(share: float) -> float:
 
 def _exponential(share: float) -> float:
     beyond = (100 * share - 52.2) / 41.9
-    return MOST_REPS if beyond <= 0 else max((log(47.8 / 41.9) - log(beyond)) / 0.055, 0.0)
+    return MOST_REPS if beyond <= 0 else min(max((log(47.8 / 41.9) - log(beyond)) / 0.055, 0.0), MOST_REPS)
 
 
 CURVES: Mapping[str, Curve] = {

@@ -19,6 +19,8 @@ DAYS = {0: ("Back squat", "Bench press"), 2: ("Deadlift", "Overhead press"), 4: 
 """Lifts of the days of a week."""
 BEGINS = datetime(2025, 1, 6, 18, 0, tzinfo=UTC)
 STEP_KG = 2.5
+GAINS_HALVE = 26
+"""The week in which gains are half of what they were at first: strength comes ever more slowly."""
 MISTYPED = 0.004
 """The share of rows with a load or its reps ten times over."""
 
@@ -94,7 +96,7 @@ def simulate(kind: str, weeks: int, seed: int) -> tuple[list[Row], list[Truth]]:
         if week in (layoff, layoff + 1):
             gain = -0.02
         else:
-            gain = random.gauss(weekly_gain, 0.004)
+            gain = random.gauss(weekly_gain / (1 + week / GAINS_HALVE), 0.004)
             for day, exercises in DAYS.items():
                 _train(random, lifters, exercises, week, day, rows, truths)
         for lifter in lifters.values():

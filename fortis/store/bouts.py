@@ -95,12 +95,8 @@ def at(work: UnitOfWork, session_id: str, position: Position) -> RecordedBout | 
 
 
 def _everything(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, tuple[RecordedBout, ...]]:
-    """Every bout of some sessions, read where it is not at hand as it is now.
-
-    The versions of the bouts of a session together only ever grow, and grow with every change.
-    """
-    summed = select(BoutRow.session_id, func.sum(BoutRow.version)).group_by(BoutRow.session_id)
-    versions: dict[str, int] = dict(iter(work.execute(summed.where(BoutRow.session_id.in_(session_ids)))))
+    """Every bout of some sessions, read where it is not at hand as it is now."""
+    versions = versions_of(work, session_ids)
     found: dict[str, tuple[RecordedBout, ...]] = {}
     for each in session_ids:
         at_hand = _at_hand.get(work, each, versions.get(each, 0))
@@ -113,6 +109,12 @@ def _everything(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, 
             found[each] = tuple(sorted(read.get(each, ()), key=attrgetter("done_at")))
             _at_hand.keep(work, each, versions.get(each, 0), found[each])
     return found
+
+
+def versions_of(work: UnitOfWork, session_ids: Collection[str]) -> Mapping[str, int]:
+    """The versions of the bouts of sessions, added up: they only ever grow, and grow with every change."""
+    summed = select(BoutRow.session_id, func.sum(BoutRow.version)).group_by(BoutRow.session_id)
+    return dict(iter(work.execute(summed.where(BoutRow.session_id.in_(session_ids)))))
 
 
 def _bouts() -> Select[Any]:

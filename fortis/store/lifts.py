@@ -17,7 +17,7 @@ class NameTakenError(ValueError):
 
 def own_lifts(work: UnitOfWork) -> tuple[Exercise, ...]:
     """The lifter's own lifts, by name."""
-    lifts = (from_document(Exercise, row.lift) for row in work.scalars(select(LiftRow)))
+    lifts = (from_document(Exercise, lift) for (lift,) in work.connection().execute(select(LiftRow.lift)))
     return tuple(sorted(lifts, key=lambda lift: one_form(lift.name)))
 
 

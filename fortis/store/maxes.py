@@ -2,20 +2,29 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from decimal import Decimal
-from functools import cached_property
+from functools import cached_property, reduce
+from typing import NamedTuple
 
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import Exercise, Library
+from fortis.core.logged import LoggedBout
 from fortis.core.performance import PerformedBout
-from fortis.core.strength.estimate import STILL_TELLING, Estimate, current
+from fortis.core.strength.estimate import Estimate
+from fortis.core.strength.observation import Heard
+from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey, lift_key
-from fortis.core.tally.fresh import fresh_estimate
+from fortis.core.tally.evidence import Rested, Timed, by_setup, evidence
 from fortis.store import bouts, lifter, sessions
-from fortis.store.lifts import library
+from fortis.store.bouts import RecordedBout
+from fortis.store.cache import Kept
+from fortis.store.lifts import library, own_lifts
 from fortis.store.tables import SessionRow
+
+STILL_TELLING = timedelta(days=84)
+"""Loads of longer ago say little about today's."""
 
 
 @dataclass(frozen=True)
@@ -44,16 +53,149 @@ def recent(work: UnitOfWork, now: datetime) -> Sequence[Finished]:
     return [Finished(row, tuple(each.bout for each in done[row.id]), known) for row in rows]
 
 
-def estimates(work: UnitOfWork, done: Sequence[Finished]) -> Mapping[LiftKey, Estimate]:
-    """The current estimated max of every lift and set-up, from some sessions, the newest first."""
-    by_lift: dict[LiftKey, list[Estimate]] = {}
+def estimates(work: UnitOfWork, at: datetime) -> Mapping[LiftKey, Estimate]:
+    """The max of every lift and set-up as it was known at a moment."""
+    known = profile(work, at)
+    maxes = {key: known.max_of(key, at) for key in known.beliefs}
+    return {key: found for key, found in maxes.items() if found}
+
+
+MOST_KEPT = 300
+_profiles: Kept[Profile] = Kept(MOST_KEPT)
+
+
+def profile(work: UnitOfWork, at: datetime) -> Profile:
+    """What was known of the lifter at a moment, from the finished sessions before it.
+
+    What each session added is kept with a stamp of it and of all before it, so that after a change what follows
+    from it is worked out again from there on.
+    """
+    since = _half_year_before(at)
+    done = sessions.beginnings(work, before=at, since=since)
+    stamps = _stamps(work, done)
+    known, first = Profile(), 0
+    for place in range(len(done) - 1, -1, -1):
+        if found := _profiles.get(work, (done[place].id, since), stamps[place]):
+            known, first = found, place + 1
+            break
+    for session, stamp, lifts in zip(done[first:], stamps[first:], _lifts(work, done[first:]), strict=True):
+        known = _after(work, (session.id, since), stamp, known, lifts)
+    return known
+
+
+@dataclass(frozen=True)
+class Trained:
+    """A lift with its set-up in a finished session: what was done, and what of it is evidence of its max."""
+
+    session: sessions.Beginning
+    lift: Exercise
+    key: LiftKey
+    rested: Sequence[Rested]
+    heard: Sequence[Heard | None]
+
+    def learned_by(self, known: Profile) -> Profile:
+        """What is known after it."""
+        learned, _ = known.learn(self.key, self.session.started_at, self.evidence)
+        return learned
+
+    @property
+    def evidence(self) -> Sequence[Heard]:
+        """What of it is evidence."""
+        return [each for each in self.heard if each]
+
+
+class Taught(NamedTuple):
+    """What was known before a finished session and after it, and the lifts that were learned from."""
+
+    before: Profile
+    lifts: Sequence[Trained]
+    after: Profile
+
+
+def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
+    """What each session taught up to a moment, the oldest first."""
+    since = _half_year_before(at)
+    done = sessions.beginnings(work, before=at, since=since)
+    taught, known = [], Profile()
+    for session, stamp, lifts in zip(done, _stamps(work, done), _lifts(work, done), strict=True):
+        after = _after(work, (session.id, since), stamp, known, lifts)
+        taught.append(Taught(known, lifts, after))
+        known = after
+    return taught
+
+
+def _after(
+    work: UnitOfWork, key: tuple[str, datetime], stamp: int, before: Profile, lifts: Sequence[Trained]
+) -> Profile:
+    """What is known after a session, learned where it is not at hand."""
+    known = _profiles.get(work, key, stamp)
+    if known is None:
+        known = reduce(lambda known, each: each.learned_by(known), lifts, before)
+        _profiles.keep(work, key, stamp, known)
+    return known
+
+
+def logged(work: UnitOfWork, at: datetime) -> Sequence[LoggedBout]:
+    """The bouts that the maxes of a moment were learned from, as a log tells them; those with a load only."""
+    done = sessions.beginnings(work, before=at, since=_half_year_before(at))
+    recorded, lifts = bouts.of_all(work, [each.id for each in done]), library(work)
+    return [
+        LoggedBout(
+            performed_at=each.done_at,
+            session=session.id,
+            exercise=lifts.find(each.bout.exercise, each.bout.lift_id).name,
+            **each.bout.model_dump(include=_AS_LOGGED),
+            group=each.bout.position.group,
+            set=each.bout.position.set,
+            bout=each.bout.position.bout,
+            load_kg=each.bout.kg,
+            body_kg=lifter.body_kg(work, session.day),
+            is_warm_up=each.bout.position.is_warm_up,
+        )
+        for session in done
+        for each in recorded[session.id]
+        if each.bout.kg is not None
+    ]
+
+
+_AS_LOGGED = {"setup", "side", "reps", "partial_reps", "seconds", "reserve", "or_more", "ended"}
+
+
+def _half_year_before(at: datetime) -> datetime:
+    """When the half of the year before that of a moment began: the same for months, so that what is kept stays."""
+    half = at.replace(month=1 if at.month <= 6 else 7, day=1, hour=0, minute=0, second=0, microsecond=0)
+    return half.replace(month=1) if half.month == 7 else half.replace(year=half.year - 1, month=7)
+
+
+def _stamps(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[int]:
+    """For each session what changes when it, or anything before it that it is understood by, does."""
+    versions = bouts.versions_of(work, [each.id for each in done])
+    stamp = hash(own_lifts(work))
+    stamps = []
     for each in done:
-        day = sessions.day_of(each.row)
-        body_kg = lifter.body_kg(work, day) if day else None
-        for key, (lift, performed) in each.by_lift.items():
-            if estimate := fresh_estimate(performed, lift, body_kg):
-                by_lift.setdefault(key, []).append(estimate)
-    return {key: current(newest_first) for key, newest_first in by_lift.items()}
+        stamp = hash((stamp, each, versions.get(each.id, 0), lifter.body_kg(work, each.day)))
+        stamps.append(stamp)
+    return stamps
+
+
+def _lifts(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[Sequence[Trained]]:
+    recorded = bouts.of_all(work, [each.id for each in done])
+    return [_trained(work, each, recorded[each.id]) for each in done]
+
+
+def _trained(work: UnitOfWork, session: sessions.Beginning, recorded: Sequence[RecordedBout]) -> Sequence[Trained]:
+    body_kg, lifts = lifter.body_kg(work, session.day), library(work)
+    by_lift: dict[str, tuple[Exercise, list[Timed]]] = {}
+    for each in recorded:
+        if not each.bout.position.is_warm_up:
+            lift = lifts.find(each.bout.exercise, each.bout.lift_id)
+            timed = Timed(each.bout, each.done_at, each.began_at)
+            by_lift.setdefault(lift.id, (lift, []))[1].append(timed)
+    return [
+        Trained(session, lift, key, rested, evidence(rested, lift, body_kg))
+        for lift, done in by_lift.values()
+        for key, rested in by_setup(done, lift)
+    ]
 
 
 def last_loads(done: Sequence[Finished]) -> Mapping[LiftKey, Decimal]:

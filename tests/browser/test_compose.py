@@ -188,3 +188,14 @@ def test_from_key_to_eye_in_a_session_of_thirty_lines(desktop):
     print(
         f"key to eye in 30 lines: p50 {times[len(times) // 2]:.0f} ms, p95 {times[int(len(times) * 0.95)]:.0f} ms"
     )
+
+
+def test_the_score_foretells_what_a_number_turned_up_will_do(desktop):
+    """By what the demo log tells of the lifter's strength; the reader's text says the same."""
+    compose(desktop, "# Foretold\nBench press: 5 at 60 kg")
+    said = desktop.locator("figcaption")
+    expect(said).to_have_text(re.compile(r"Bench press, set 1: 5 reps at 60 kg, about \d+ left expected"))
+    desktop.get_by_role("region", name="Score of Bench press").click()
+    desktop.get_by_role("spinbutton", name=re.compile("^Load")).fill("90")
+    expect(said).to_have_text(re.compile(r"5 reps at 90 kg, likely to stop after [1-4]\."))
+    expect(desktop.get_by_text("The score foretells")).to_be_visible()

@@ -197,6 +197,10 @@ def test_axe_finds_nothing(desktop, theme):
     desktop.get_by_role("link", name="Legs").first.click()
     expect(desktop.get_by_role("heading", name="Every bout")).to_be_visible()
     faults["past session"] = axe(desktop)
+    desktop.goto("/strength")
+    expect(desktop.get_by_text("sets near failure were foretold")).to_be_visible()
+    desktop.get_by_text("bouts it is known from").click()
+    faults["strength"] = axe(desktop)
     assert {view: found for view, found in faults.items() if found} == {}
 
 

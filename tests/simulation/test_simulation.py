@@ -74,7 +74,7 @@ def test_the_same_seed_makes_the_same_lifter_and_another_one_another():
 
 
 def test_many_weeks_have_everything_a_log_can_have():
-    rows = [row for seed in range(6) for row in simulate(KINDS[seed], 40, seed)[0]]
+    rows = [row for seed in range(12) for row in simulate(KINDS[seed], 40, seed)[0]]
     told = Counter(row.rir for row in rows)
     assert {"0", "1", "2", "5+"} <= set(told)
     assert {row.ended for row in rows} == {"target", "muscle"}

@@ -263,7 +263,7 @@ class _Case:
         """The load a percentage makes of the max as it stands now; a miss is judged like any other."""
         if self.max is None or self.part is None or self._missed():
             return None
-        asks = share_of_max(self.written)
+        asks = share_of_max(self.written, self.max.curve)
         if asks is None:
             return None
         share, words = asks

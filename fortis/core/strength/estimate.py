@@ -1,15 +1,6 @@
-"""The estimated one-rep max of a lift, with how sure it is, and the loads that follow from it.
+"""An estimated one-rep max with how sure it is, and the loads that follow from it."""
 
-The published formulas agree near five reps and part above ten, so the estimate is their median, and how
-far they part is part of the uncertainty. A later model can stand behind the same three functions.
-"""
-
-from collections.abc import Sequence
-from datetime import timedelta
-from functools import lru_cache
-from statistics import median
-
-from fortis.core.strength.formulas import FORMULAS
+from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.value import Value
 
 MOST_REPS = 30
@@ -17,15 +8,17 @@ MOST_REPS = 30
 
 
 class Estimate(Value):
-    """A one-rep max in kg, `low` to `high` where it could lie, from `reps` to failure as far as judged.
+    """A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
 
-    With `at_least`, all that is known is that it is no less: the reps left were told as so many or more.
+    Where it is what one bout says, `reps` are those to failure as far as judged, and with `at_least` all that is
+    known is that the max is no less: the reps left were told as so many or more.
     """
 
     kg: float
     low: float
     high: float
-    reps: float
+    curve: RepCurve = DEFAULT_CURVE
+    reps: float | None = None
     at_least: bool = False
 
     def widened(self, share: float) -> "Estimate":
@@ -35,67 +28,32 @@ class Estimate(Value):
 
 UNBOUNDED = 0.25
 """How far over a lower bound the max may lie, as a share of it, while nothing else is known."""
+ENDURANCE_SPREAD = 1.2
+"""How many times the usual reps at a load a lifter may have, or how few: most lie between (common practice)."""
 
 
 def estimate(kg: float, reps: int, reserve: float, *, or_more: bool = False) -> Estimate:
-    """The max behind a hard bout: a load, full reps done (at least 1) and reps left, in steps of a half.
+    """The max behind one fresh bout: a load, full reps done (at least 1) and reps left, in steps of a half.
 
-    Reserve is a judgement: it can be one rep off either way, and the spread of the formulas is added.
-    A true single is the max itself. With `or_more` the reserve is a lower bound, and so is the max.
+    Reserve is a judgement: it can be one rep off either way, and endurance differs. A true single is the max
+    itself. With `or_more` the reserve is a lower bound, and so is the max.
     """
     to_failure = min(reps + reserve, MOST_REPS)
-    low = kg * min(_spread(max(to_failure - (1 if reserve else 0), 1)))
-    high = kg * max(_spread(min(to_failure + (1 if reserve else 0), MOST_REPS)))
-    found = kg * multiplier(to_failure)
+    misjudged = 1 if reserve else 0
+    found = max_behind(kg, to_failure)
+    low = max_behind(kg, max(to_failure - misjudged, 1), ENDURANCE_SPREAD)
+    high = max_behind(kg, min(to_failure + misjudged, MOST_REPS), 1 / ENDURANCE_SPREAD)
     if or_more:
         high = max(high, found * (1 + UNBOUNDED))
     return Estimate(kg=found, low=low, high=high, reps=to_failure, at_least=or_more)
 
 
-def load_for(max_kg: float, reps: int, reserve: float) -> float:
+def max_behind(kg: float, to_failure: float, endurance: float = 1.0) -> float:
+    """The max where a load allows so many reps, by a curve of so many times the usual endurance."""
+    curve = RepCurve(endurance=DEFAULT_CURVE.endurance * endurance)
+    return kg / curve.share(to_failure)
+
+
+def load_for(max_kg: float, reps: int, reserve: float, curve: RepCurve = DEFAULT_CURVE) -> float:
     """The load that a max allows for `reps` with `reserve` left: the estimate, turned around."""
-    return max_kg / multiplier(reps + reserve)
-
-
-@lru_cache(maxsize=128)
-def multiplier(to_failure: float) -> float:
-    """The max as a multiple of the load good for exactly so many reps: the median of the formulas.
-
-    Beyond `MOST_REPS` the formulas lose their meaning, one after the other; reps count as that many.
-    """
-    return median(_spread(min(to_failure, MOST_REPS)))
-
-
-@lru_cache(maxsize=128)
-def _spread(to_failure: float) -> tuple[float, ...]:
-    if to_failure <= 1:
-        return (1.0,)
-    return tuple(formula(1.0, to_failure) for formula in FORMULAS.values())
-
-
-STILL_TELLING = timedelta(days=84)
-"""Estimates older than this say little about today."""
-RECENT_WEIGHTS = (0.5, 0.3, 0.2)
-"""How much the latest, the one before and the third count: one misjudged day must not swing the loads."""
-
-
-def current(newest_first: Sequence[Estimate]) -> Estimate:
-    """What the latest estimates of one lift say together, lower bounds only where there is nothing else.
-
-    Needs one.
-    """
-    exact = [each for each in newest_first if not each.at_least]
-    recent = (exact or newest_first)[: len(RECENT_WEIGHTS)]
-    weights = RECENT_WEIGHTS[: len(recent)]
-    total = sum(weights)
-
-    def mean(values: Sequence[float]) -> float:
-        return sum(weight * value for weight, value in zip(weights, values, strict=True)) / total
-
-    return Estimate(
-        kg=mean([each.kg for each in recent]),
-        low=mean([each.low for each in recent]),
-        high=mean([each.high for each in recent]),
-        reps=recent[0].reps,
-        at_least=recent[0].at_least,
-    )
+    return max_kg * curve.share(min(reps + reserve, MOST_REPS))

@@ -1,26 +1,24 @@
 """Strength inside a set: how many reps are left now, after these bouts and these rests.
 
 Momentary strength S is a share of the fresh one-rep max, 1 when fresh. A load of share f allows R(f) reps from
-fresh, so each costs d(f) = (1 − f) / R(f), and at any moment (S − f) / d(f) reps are left. A rest brings back
-a share of what is missing, fast at first and slowly after; a small part of every rep's cost stays for the day.
+fresh, so each beyond the first costs d(f) = (1 - f) / (R(f) - 1), and at any moment 1 + (S - f) / d(f) reps are
+left. A rest brings back a share of what is missing, fast at first and slowly after; a small part of every rep's
+cost stays for the day.
 
-The curve R(f) = 30 (1/f − 1) is Epley's formula (1985) turned around; the recovery was fitted to what lifters
-report of clusters, rest-pause and ascending mini-sets (common practice, no source).
+The recovery was fitted to what lifters report of clusters, rest-pause and ascending mini-sets (common practice, no
+source).
 """
 
 from collections.abc import Iterable
 from math import exp, floor
 from typing import NamedTuple
 
+from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+
 FAST_SHARE, FAST_SECONDS, SLOW_SECONDS = 0.45, 17.0, 150.0
-LASTING = 0.006
+LASTING = 0.05
 """The share of each rep's cost that hardly comes back within the session."""
 _NEARLY = 1e-9
-
-
-def reps_to_failure(share: float) -> float:
-    """Reps from fresh to failure at a share of the max, R(f)."""
-    return 30 * (1 / share - 1)
 
 
 def recovered(seconds: float) -> float:
@@ -47,21 +45,21 @@ class Expected(NamedTuple):
 class Momentary:
     """A lifter's strength in one lift as a session goes on."""
 
-    def __init__(self) -> None:
+    def __init__(self, curve: RepCurve = DEFAULT_CURVE) -> None:
+        self.curve = curve
         self.missing = 0.0
         self.lasting = 0.0
 
     def left(self, share: float) -> float:
-        """Reps that are left at a share of the max, now."""
-        cost = (1 - share) / reps_to_failure(share) if share < 1 else 1 / 30
-        return (1 - self.missing - self.lasting - share) / cost
+        """Reps that are left at a share of the max, now; under 1 it would not move."""
+        return max(1 + (1 - self.missing - self.lasting - share) / self.curve.cost(share), 0.0)
 
     def perform(self, share: float, reps: int | None) -> Expected:
         """Do a bout, as far as strength goes."""
-        left = self.left(share) + (1 if share >= 1 else 0)
-        possible = max(floor(left + _NEARLY), 0)
+        left = self.left(share)
+        possible = floor(left + _NEARLY)
         done = possible if reps is None else min(reps, possible)
-        cost = done * ((1 - share) / reps_to_failure(share) if share < 1 else 1 / 30)
+        cost = done * self.curve.cost(share)
         self.missing += cost * (1 - LASTING)
         self.lasting += cost * LASTING
         return Expected(done, max(left - done, 0.0))
@@ -71,9 +69,9 @@ class Momentary:
         self.missing *= 1 - recovered(seconds)
 
 
-def expect(bouts: Iterable[Asked]) -> list[Expected]:
+def expect(bouts: Iterable[Asked], curve: RepCurve = DEFAULT_CURVE) -> list[Expected]:
     """What to expect of some bouts of one lift, done one after the other from fresh."""
-    strength = Momentary()
+    strength = Momentary(curve)
     expected = []
     for bout in bouts:
         expected.append(strength.perform(bout.share, bout.reps))

@@ -51,6 +51,13 @@ class StepLoad(Value):
     of_top: Shift | None = None
 
 
+class Foretold(Value):
+    """What to expect of a bout: full reps, and reps left after them."""
+
+    reps: int
+    left: float
+
+
 class Step(Value):
     """One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
 
@@ -62,7 +69,7 @@ class Step(Value):
     meets its target, `most` the most it asks for, `as_planned` what is done when it is done as planned: none
     where only the lifter can say; `reserve` are the reps to be left. `shape` tells its set in words, and `pitch`
     is the height its load is drawn at: kilograms, per cent, or, where only the way from one bout to the next is
-    known, parts of 100.
+    known, parts of 100. `foretold` is what to expect of it, where the max of its lift is known.
     """
 
     kind: Kind
@@ -100,6 +107,7 @@ class Step(Value):
     shape: str = ""
     pitch: Number | None = None
     left_out: bool = False
+    foretold: Foretold | None = None
 
 
 class Timeline(Value):

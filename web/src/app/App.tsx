@@ -9,6 +9,7 @@ const Today = lazy(() => import("@/views/today/Today"));
 const Floor = lazy(() => import("@/views/floor/Floor"));
 const Compose = lazy(() => import("@/views/compose/Compose"));
 const Ledger = lazy(() => import("@/views/ledger/Ledger"));
+const Strength = lazy(() => import("@/views/strength/Strength"));
 const Kit = lazy(() => import("@/views/kit/Kit"));
 const PastSession = lazy(() => import("@/views/ledger/PastSession"));
 
@@ -21,6 +22,7 @@ const router = createBrowserRouter([
       { path: "/compose/:id?", element: <Compose /> },
       { path: "/ledger", element: <Ledger /> },
       { path: "/ledger/:id", element: <PastSession /> },
+      { path: "/strength", element: <Strength /> },
       { path: "/kit", element: <Kit /> },
       { path: "*", element: <Nowhere /> },
     ],

@@ -15,6 +15,7 @@ const VIEWS = [
   { to: "/floor", name: "Floor", keys: "g>f" },
   { to: "/compose", name: "Compose", keys: "g>c" },
   { to: "/ledger", name: "Ledger", keys: "g>l" },
+  { to: "/strength", name: "Strength", keys: "g>s" },
   { to: "/kit", name: "Kit", keys: "g>k" },
 ];
 
@@ -83,7 +84,7 @@ function ViewLink({ to, name, keys }: (typeof VIEWS)[number]) {
       end={to === "/"}
       className={({ isActive }) =>
         clsx(
-          "-mb-px flex min-h-11 flex-1 items-center justify-center border-b-3 px-2 sm:flex-none sm:px-3.5 sm:py-3.5",
+          "-mb-px flex min-h-11 flex-1 items-center justify-center border-b-3 px-1 max-sm:text-[15px] sm:flex-none sm:px-3.5 sm:py-3.5",
           isActive ? "border-work font-bold" : "border-transparent text-faint hover:text-ink",
         )
       }

@@ -46,6 +46,19 @@ export const usePastSession = (id: string) =>
     queryFn: () => answer(client.GET("/api/ledger/{session_id}", { params: { path: { session_id: id } } })),
   });
 
+export const useStrength = () =>
+  useQuery({ queryKey: ["strength"], queryFn: () => answer(client.GET("/api/strength")) });
+
+export const useLiftStrength = ({ lift_id, setup_key }: Schemas["KnownLift"]) =>
+  useQuery({
+    queryKey: ["strength", lift_id, setup_key],
+    queryFn: () => answer(client.GET("/api/strength/lift", { params: { query: { lift_id, setup_key } } })),
+  });
+
+/** How well the own log was foretold: worked out anew for every change of the record, so asked for apart. */
+export const useForetold = () =>
+  useQuery({ queryKey: ["foretold"], queryFn: () => answer(client.GET("/api/strength/foretold")) });
+
 /** Everything that was ever told of a bout, once it is `wanted`. */
 export const useBoutHistory = (sessionId: string, position: Schemas["Position"], wanted: boolean) =>
   useQuery({

@@ -682,6 +682,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strength": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Every lift's max as it is known now.
+         */
+        get: operations["show_api_strength_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strength/foretold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Foretold
+         * @description How far off each bout was foretold before it was seen, beside the published formulas.
+         */
+        get: operations["show_foretold_api_strength_foretold_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strength/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Lift
+         * @description One lift with one set-up: its max over time with every bout that it is known from.
+         */
+        get: operations["show_lift_api_strength_lift_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -1047,6 +1107,18 @@ export interface components {
             kg: number;
         };
         /**
+         * Bounds
+         * @description A max in kg, and between what it lies four times in five.
+         */
+        Bounds: {
+            /** High */
+            high: number;
+            /** Kg */
+            kg: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * BoutDone
          * @description A bout as it went. `kg` is the load handled, the added one for body-weight lifts (negative: assistance).
          *
@@ -1135,6 +1207,16 @@ export interface components {
              * @default []
              */
             warm_up: components["schemas"]["WarmUpSet"][];
+        };
+        /**
+         * Called
+         * @description Reps in reserve as called, and how many there are by all that is known.
+         */
+        Called: {
+            /** Called */
+            called: number;
+            /** Left */
+            left: number;
         };
         /**
          * Chain
@@ -1280,6 +1362,32 @@ export interface components {
             text: string;
         };
         /**
+         * CurvePoint
+         * @description The share of the max that allows so many reps to failure, by the lifter's curve and by the usual one.
+         */
+        CurvePoint: {
+            /** Reps */
+            reps: number;
+            /** Share */
+            share: number;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * Day
+         * @description The max as it was known after a session.
+         */
+        Day: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            max: components["schemas"]["Bounds"];
+            /** Session Id */
+            session_id: string;
+        };
+        /**
          * Dial
          * @description A number of a structure that the lifter may turn; `low` and `high` are sensible bounds.
          */
@@ -1303,9 +1411,10 @@ export interface components {
         Ended: "target met" | "form slipped" | "could not move it";
         /**
          * Estimate
-         * @description A one-rep max in kg, `low` to `high` where it could lie, from `reps` to failure as far as judged.
+         * @description A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
          *
-         *     With `at_least`, all that is known is that it is no less: the reps left were told as so many or more.
+         *     Where it is what one bout says, `reps` are those to failure as far as judged, and with `at_least` all that is
+         *     known is that the max is no less: the reps left were told as so many or more.
          */
         Estimate: {
             /**
@@ -1313,6 +1422,13 @@ export interface components {
              * @default false
              */
             at_least: boolean;
+            /**
+             * @default {
+             *       "bend": 1,
+             *       "endurance": 10.2
+             *     }
+             */
+            curve: components["schemas"]["RepCurve"];
             /** High */
             high: number;
             /** Kg */
@@ -1320,7 +1436,7 @@ export interface components {
             /** Low */
             low: number;
             /** Reps */
-            reps: number;
+            reps: number | null;
         };
         /**
          * Examined
@@ -1421,6 +1537,16 @@ export interface components {
             unit: components["schemas"]["Unit"];
         };
         /**
+         * Foretold
+         * @description What to expect of a bout: full reps, and reps left after them.
+         */
+        Foretold: {
+            /** Left */
+            left: number;
+            /** Reps */
+            reps: number;
+        };
+        /**
          * Handle
          * @description A dumbbell handle to be loaded with plates, `count` of them.
          */
@@ -1477,6 +1603,12 @@ export interface components {
             /** Seconds */
             seconds: number;
         };
+        /**
+         * Kind
+         * @description What kind of bout is evidence of a max.
+         * @enum {string}
+         */
+        Kind: "fresh" | "tired" | "in a cluster" | "in a drop" | "missed";
         /**
          * Kit
          * @description What is in one place. `heights` are boxes and deficits in centimetres.
@@ -1622,6 +1754,28 @@ export interface components {
             places: components["schemas"]["Place"][];
         };
         /**
+         * KnownLift
+         * @description A lift with its set-up whose max is known, how often it was trained, and when last.
+         */
+        KnownLift: {
+            /** Exercise */
+            exercise: string;
+            /**
+             * Last On
+             * Format: date
+             */
+            last_on: string;
+            /** Lift Id */
+            lift_id: string;
+            max: components["schemas"]["Bounds"];
+            /** Sessions */
+            sessions: number;
+            /** Setup */
+            setup: string;
+            /** Setup Key */
+            setup_key: string;
+        };
+        /**
          * LastTime
          * @description What was on the bar the last time this lift was done with this set-up, moved by `shift` where given.
          */
@@ -1750,6 +1904,19 @@ export interface components {
             warm_up: components["schemas"]["WarmUpSet"][];
             /** Written */
             written: string;
+        };
+        /**
+         * LiftStrength
+         * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
+         */
+        LiftStrength: {
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Days */
+            days: components["schemas"]["Day"][];
+            lift: components["schemas"]["KnownLift"];
+            /** Observations */
+            observations: components["schemas"]["Observation"][];
         };
         /**
          * LiftTally
@@ -2223,6 +2390,34 @@ export interface components {
             was_kg: number;
         };
         /**
+         * Observation
+         * @description A bout, and the fresh max it speaks for by itself. `share` is how much of what its session says it says.
+         *
+         *     With `at_least` the max is a lower bound. `reps_to_failure` are those done and left as the lifter's calls are
+         *     read, where that was told; `load_share` is the load as a share of the max as it was known after the session.
+         */
+        Observation: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** At Least */
+            at_least: boolean;
+            kind: components["schemas"]["Kind"];
+            /** Load Share */
+            load_share: number;
+            /** Reps To Failure */
+            reps_to_failure: number | null;
+            says: components["schemas"]["Bounds"];
+            /** Session Id */
+            session_id: string;
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * OfPrevious
          * @description Relative to the bout before: a drop (negative) or an addition.
          */
@@ -2609,6 +2804,22 @@ export interface components {
             version: number;
         };
         /**
+         * RepCurve
+         * @description A lifter's rep curve: `endurance` is the reps to failure at 75 % of the max, above 1; `bend` is not 0.
+         */
+        RepCurve: {
+            /**
+             * Bend
+             * @default 1
+             */
+            bend: number;
+            /**
+             * Endurance
+             * @default 10.2
+             */
+            endurance: number;
+        };
+        /**
          * RepMax
          * @description The load good for exactly `reps` reps: `12RM`.
          */
@@ -2635,6 +2846,16 @@ export interface components {
             kind: "range";
             /** Low */
             low: number;
+        };
+        /**
+         * Rested
+         * @description The share of what a bout took that a rest brings back.
+         */
+        Rested: {
+            /** Seconds */
+            seconds: number;
+            /** Share */
+            share: number;
         };
         /**
          * Rpe
@@ -2933,7 +3154,7 @@ export interface components {
          *     meets its target, `most` the most it asks for, `as_planned` what is done when it is done as planned: none
          *     where only the lifter can say; `reserve` are the reps to be left. `shape` tells its set in words, and `pitch`
          *     is the height its load is drawn at: kilograms, per cent, or, where only the way from one bout to the next is
-         *     known, parts of 100.
+         *     known, parts of 100. `foretold` is what to expect of it, where the max of its lift is known.
          */
         Step: {
             /** As Planned */
@@ -2955,6 +3176,7 @@ export interface components {
             every: number | null;
             /** Exercise */
             exercise: string;
+            foretold: components["schemas"]["Foretold"] | null;
             /** Group */
             group: number;
             /**
@@ -3047,6 +3269,18 @@ export interface components {
             rep_max: number | null;
         };
         /**
+         * StrengthView
+         * @description Every lift that is known, the one done last first, and how the lifter's calls are read.
+         */
+        StrengthView: {
+            /** Calls */
+            calls: components["schemas"]["Called"][];
+            /** Lifts */
+            lifts: components["schemas"]["KnownLift"][];
+            /** Recovery */
+            recovery: components["schemas"]["Rested"][];
+        };
+        /**
          * Stretch
          * @description What a scale showed with a band stretched so far.
          */
@@ -3064,6 +3298,33 @@ export interface components {
             timeline: components["schemas"]["Timeline"];
             /** Written */
             written: string;
+        };
+        /**
+         * Summary
+         * @description How good the predictions were, of Fortis and of each formula, the best first.
+         *
+         *     `reps_error` is the mean distance in reps over the `judged` bouts near failure that could be predicted,
+         *     `coverage` the share of them whose reps lay between Fortis's bounds. `max_error` is the median distance of the
+         *     max known before from the one shown, as a share, over the `tested` sessions that showed one: a single to a
+         *     triple with none left. Empty and None where there is nothing to judge.
+         */
+        Summary: {
+            /** Bouts */
+            bouts: number;
+            /** Coverage */
+            coverage: number | null;
+            /** Judged */
+            judged: number;
+            /** Max Error */
+            max_error: {
+                [key: string]: number;
+            };
+            /** Reps Error */
+            reps_error: {
+                [key: string]: number;
+            };
+            /** Tested */
+            tested: number;
         };
         /**
          * Swap
@@ -7545,6 +7806,204 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoutVersion"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_api_strength_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrengthView"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_foretold_api_strength_foretold_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Summary"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_lift_api_strength_lift_get: {
+        parameters: {
+            query: {
+                lift_id: string;
+                setup_key?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftStrength"];
                 };
             };
             /** @description Not Found */

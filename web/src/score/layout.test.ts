@@ -65,6 +65,29 @@ describe("the score", () => {
     expect(stave(SQUAT, { done }).bouts[1]?.reserve).toBe(1);
   });
 
+  it("foretells the reps left, and those missed, until the bout is done", () => {
+    const foretold = (reps: number, left: number) =>
+      stave([{ ...work({ kg: 100, reps: 5, leave: 2 }), foretold: { reps, left } }]).bouts[0];
+    const kinds = (reps: number, left: number) => foretold(reps, left)?.heads.map((head) => head.kind);
+    expect(foretold(5, 3.4)?.reserve).toBe(3);
+    expect(kinds(5, 3.4)).toEqual(Array(5).fill("full"));
+    expect(foretold(3, 0.9)?.reserve).toBe(0);
+    expect(kinds(3, 0.9)).toEqual(["full", "full", "full", "missed", "missed"]);
+    const step = { ...work({ kg: 100, reps: 5 }), foretold: { reps: 3, left: 0 } };
+    const done = new Map([[0, bout(5, { reserve: 1 })]]);
+    expect(stave([step], { done }).bouts[0]?.heads).toHaveLength(5);
+    expect(stave([step], { done }).bouts[0]?.reserve).toBe(1);
+  });
+
+  it("misses nothing of a bout that goes to the end", () => {
+    const step: Step = {
+      ...work({ kg: 100, reps: 12 }),
+      effort: { kind: "failure", how: "any" },
+      foretold: { reps: 9, left: 0.4 },
+    };
+    expect(stave([step]).bouts[0]?.heads.map((head) => head.kind)).toEqual(Array(12).fill("full"));
+  });
+
   it("tells done, now and planned apart, and misses from reps", () => {
     const done = new Map([
       [0, bout(1)],

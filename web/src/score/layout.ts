@@ -244,16 +244,26 @@ function boutMark(
 }
 
 const headCount = (step: Step, bout: Bout | undefined) =>
-  Math.min(bout ? bout.reps : (step.reps ?? 0), MOST_HEADS);
+  Math.min(bout ? bout.reps : (step.reps ?? 0) - short(step), MOST_HEADS);
+
+/** The reps that are likely to be missing to what a bout asks; one that goes to the end has as many as it has. */
+const short = ({ foretold, reps, effort }: Step) =>
+  foretold && effort?.kind !== "failure" ? Math.max((reps ?? 0) - foretold.reps, 0) : 0;
 
 const headSpacing = (count: number) => (count <= 8 ? HEAD : count <= 15 ? 11 : 8);
 
-/** The reps missing to what was asked. */
-const missing = (step: Step, bout: Bout | undefined) =>
-  bout && step.counts !== "seconds" ? Math.max((step.least ?? 0) - numberOf(step, bout), 0) : 0;
+/** The reps missing to what was asked: done short, or foretold to be. */
+function missing(step: Step, bout: Bout | undefined): number {
+  if (!bout) return short(step);
+  return step.counts === "seconds" ? 0 : Math.max((step.least ?? 0) - numberOf(step, bout), 0);
+}
 
+/** The reps left: as told, as foretold, or as planned. */
 const reserve = (step: Step, bout: Bout | undefined) =>
-  Math.floor(Math.min((bout ? bout.reserve : step.reserve) ?? 0, 5));
+  Math.floor(Math.min((bout ? bout.reserve : leftOf(step)) ?? 0, 5));
+
+const leftOf = (step: Step) =>
+  step.foretold ? (short(step) > 0 ? 0 : Math.round(step.foretold.left)) : step.reserve;
 
 /** How wide each step is. Rests grow with their length, but slowly: the eye wants order more than scale. */
 function spansOf(steps: Step[], done: Map<number, Bout>): number[] {

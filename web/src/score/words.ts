@@ -150,10 +150,20 @@ export function read(steps: Step[]): string[] {
       step.lifting === "alone" ? "" : step.lifting,
       effortWords(step.effort),
       step.tempo ? `tempo ${tempoWords(step.tempo)}` : "",
+      foretoldWords(step),
     ].filter(Boolean);
     const what = [`${targetWords(step.target)}${unit}${at}`, ...more].join(", ");
     return [`${step.exercise}${sideWords(step.side)}, set ${step.set}: ${what}.`];
   });
+}
+
+/** What is to be expected of a bout, in words. */
+export function foretoldWords(step: Step): string {
+  const { foretold, reps, effort, target } = step;
+  if (!foretold) return "";
+  if (effort?.kind === "failure" || target?.kind === "max") return `about ${foretold.reps} expected`;
+  if (foretold.reps < (reps ?? 0)) return `likely to stop after ${foretold.reps}`;
+  return `about ${Math.round(foretold.left)} left expected`;
 }
 
 export const reasonText = (reasons: Reason[]): string => reasons.map((reason) => reason.text).join(" ");

@@ -275,6 +275,7 @@ export const BLANK: Step = {
   shape: "",
   pitch: null,
   left_out: false,
+  foretold: null,
 };
 
 const MOST_EXTRA = 20;

@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
@@ -186,6 +186,16 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
         <p className="text-faint">The first line that starts with # is its name.</p>
         {examined && !empty && (
           <CostTable costing={examined.costing} before={examined.before} likely={examined.likely} />
+        )}
+        {examined?.timeline.steps.some((step) => step.foretold) && (
+          <p className="mt-2 text-sm text-faint">
+            The score foretells: dots are reps likely left, crosses reps likely missed, by what is known of
+            your{" "}
+            <Link to="/strength" className="underline underline-offset-4">
+              strength
+            </Link>
+            .
+          </p>
         )}
         {examined && <Cautions cautions={examined.cautions} onMend={acts.mend} onGoTo={acts.goTo} />}
         {examined?.unknown.map((lift) => (

@@ -1,0 +1,238 @@
+"""Strength: what every lift's max is, what it is known from, and how well Fortis knows the lifter."""
+
+from collections.abc import Iterator, Sequence
+from datetime import date, datetime
+from typing import Annotated
+
+from fastapi import APIRouter, HTTPException, Query
+from pydantic import BaseModel
+
+from fortis.api.problems import ProblemDetail
+from fortis.api.work import Now, Work
+from fortis.core.performance import Ended, PerformedBout
+from fortis.core.replay import Summary, replay
+from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.momentary import recovered
+from fortis.core.strength.tracker import Profile, Reading
+from fortis.core.structure.model import LiftKey
+from fortis.core.tally.evidence import Kind, kinds
+from fortis.core.units import plain
+from fortis.store import maxes
+from fortis.store.cache import cached
+from fortis.store.lifts import library
+from fortis.store.maxes import Taught, Trained
+
+router = APIRouter(prefix="/api/strength", tags=["strength"])
+
+
+class Bounds(BaseModel):
+    """A max in kg, and between what it lies four times in five."""
+
+    kg: float
+    low: float
+    high: float
+
+
+class KnownLift(BaseModel):
+    """A lift with its set-up whose max is known, how often it was trained, and when last."""
+
+    lift_id: str
+    setup_key: str
+    exercise: str
+    setup: str
+    max: Bounds
+    sessions: int
+    last_on: date
+
+
+class Called(BaseModel):
+    """Reps in reserve as called, and how many there are by all that is known."""
+
+    called: int
+    left: float
+
+
+class Rested(BaseModel):
+    """The share of what a bout took that a rest brings back."""
+
+    seconds: int
+    share: float
+
+
+class StrengthView(BaseModel):
+    """Every lift that is known, the one done last first, and how the lifter's calls are read."""
+
+    lifts: list[KnownLift]
+    calls: list[Called]
+    recovery: list[Rested]
+
+
+class Day(BaseModel):
+    """The max as it was known after a session."""
+
+    at: datetime
+    session_id: str
+    max: Bounds
+
+
+class Observation(BaseModel):
+    """A bout, and the fresh max it speaks for by itself. `share` is how much of what its session says it says.
+
+    With `at_least` the max is a lower bound. `reps_to_failure` are those done and left as the lifter's calls are
+    read, where that was told; `load_share` is the load as a share of the max as it was known after the session.
+    """
+
+    at: datetime
+    session_id: str
+    kind: Kind
+    words: str
+    says: Bounds
+    at_least: bool
+    share: float
+    reps_to_failure: float | None
+    load_share: float
+
+
+class CurvePoint(BaseModel):
+    """The share of the max that allows so many reps to failure, by the lifter's curve and by the usual one."""
+
+    reps: int
+    share: float
+    usual: float
+
+
+class LiftStrength(BaseModel):
+    """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first."""
+
+    lift: KnownLift
+    days: list[Day]
+    observations: list[Observation]
+    curve: list[CurvePoint]
+
+
+CALLS = (1, 2, 3, 5)
+RESTS = (15, 30, 60, 120, 180, 300)
+CURVE_REPS = range(1, 21)
+
+
+@router.get("")
+def show(work: Work, now: Now) -> StrengthView:
+    """Every lift's max as it is known now."""
+    course = maxes.course(work, now)
+    known = _latest(course)
+    return StrengthView(
+        lifts=_known(known, course, now),
+        calls=[Called(called=called, left=round(called * known.calls, 1)) for called in CALLS],
+        recovery=[Rested(seconds=seconds, share=recovered(seconds)) for seconds in RESTS],
+    )
+
+
+@router.get("/lift", responses={404: {"model": ProblemDetail}})
+def show_lift(
+    work: Work,
+    now: Now,
+    lift_id: Annotated[str, Query(max_length=200)],
+    setup_key: Annotated[str, Query(max_length=1_000)] = "",
+) -> LiftStrength:
+    """One lift with one set-up: its max over time with every bout that it is known from."""
+    key = lift_id, setup_key
+    course = maxes.course(work, now)
+    known = _latest(course)
+    lift = next((each for each in _known(known, course, now) if (each.lift_id, each.setup_key) == key), None)
+    if lift is None:
+        raise HTTPException(404, "Nothing is known of this lift with this set-up yet.")
+    days: list[Day] = []
+    observations: list[Observation] = []
+    for before, after, each in _of_lift(course, key):
+        at = each.session.started_at
+        if found := after.max_of(key, at):
+            max_ = Bounds(kg=found.kg, low=found.low, high=found.high)
+            days.append(Day(at=at, session_id=each.session.id, max=max_))
+            observations.extend(_observations(before, each, found.kg, known.calls))
+    return LiftStrength(lift=lift, days=days, observations=observations, curve=_curve(known.curve))
+
+
+@router.get("/foretold")
+def show_foretold(work: Work, now: Now) -> Summary:
+    """How far off each bout was foretold before it was seen, beside the published formulas."""
+
+    def replayed() -> Summary:
+        return replay(maxes.logged(work, now), library(work)).summary
+
+    return cached(work, ("foretold", now.date()), replayed)
+
+
+def _latest(course: Sequence[Taught]) -> Profile:
+    return course[-1].after if course else Profile()
+
+
+def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[KnownLift]:
+    """The lifts that are known, the one done last first."""
+    done: dict[LiftKey, list[Trained]] = {}
+    for each in (each for taught in course for each in taught.lifts):
+        done.setdefault(each.key, []).append(each)
+    found = []
+    for key, of_lift in done.items():
+        last = of_lift[-1]
+        if max_ := known.max_of(key, now):
+            bout = next(each.bout for each in last.rested if each.of_setup)
+            found.append(
+                KnownLift(
+                    lift_id=key[0],
+                    setup_key=key[1],
+                    exercise=last.lift.name,
+                    setup=str(bout.setup),
+                    max=Bounds(kg=max_.kg, low=max_.low, high=max_.high),
+                    sessions=len(of_lift),
+                    last_on=last.session.day,
+                )
+            )
+    return sorted(found, key=lambda each: (each.last_on, each.sessions), reverse=True)
+
+
+def _of_lift(course: Sequence[Taught], key: LiftKey) -> Iterator[tuple[Profile, Profile, Trained]]:
+    """What was known before and after each session of a lift."""
+    for before, lifts, _ in course:
+        for each in lifts:
+            if each.key == key:
+                yield before, each.learned_by(before), each
+
+
+def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -> Iterator[Observation]:
+    readings = before.readings(each.key, each.session.started_at, each.evidence)
+    weights = [0.0 if reading is None else _weight(reading) for reading in readings]
+    said = iter(zip(readings, weights, strict=True))
+    for rested, kind, heard in zip(each.rested, kinds(each.rested), each.heard, strict=True):
+        reading, weight = next(said) if heard else (None, 0.0)
+        if heard is None or reading is None or not rested.of_setup:
+            continue
+        told = None if reading.at_least else heard.reps + (heard.left or 0.0) * calls
+        yield Observation(
+            at=each.session.started_at,
+            session_id=each.session.id,
+            kind=kind,
+            words=_words(rested.bout),
+            says=Bounds(kg=reading.kg, low=reading.low, high=max(reading.high, reading.kg)),
+            at_least=reading.at_least,
+            share=weight / sum(weights),
+            reps_to_failure=told,
+            load_share=heard.kg / max_kg,
+        )
+
+
+def _weight(reading: Reading) -> float:
+    """How much a bout says: the less, the wider its bounds."""
+    return 1 / max((reading.high - reading.low) / reading.kg, 0.01) ** 2
+
+
+def _words(bout: PerformedBout) -> str:
+    kg = "" if bout.kg is None else f" at {'bw' if bout.body else ''}{'+' if bout.body else ''}{plain(bout.kg)}"
+    if bout.ended is Ended.STUCK:
+        return f"{bout.reps}{kg}, the next would not move"
+    if bout.reserve is None:
+        return f"{bout.reps}{kg}, reps left not told"
+    return f"{bout.reps}{kg}, {plain(bout.reserve)}{' or more' if bout.or_more else ''} left"
+
+
+def _curve(curve: RepCurve) -> list[CurvePoint]:
+    return [CurvePoint(reps=reps, share=curve.share(reps), usual=DEFAULT_CURVE.share(reps)) for reps in CURVE_REPS]

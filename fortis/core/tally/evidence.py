@@ -1,0 +1,142 @@
+"""What the bouts of a lift say about its max: those that are evidence, as the model of strength hears them."""
+
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
+from datetime import datetime, timedelta
+from decimal import Decimal
+from enum import StrEnum
+from itertools import pairwise
+from typing import NamedTuple
+
+from fortis.core.exercises import Exercise
+from fortis.core.loading.moved import body_part, strength_kg
+from fortis.core.performance import Ended, PerformedBout
+from fortis.core.strength.observation import Heard
+from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, lift_key
+
+VAGUE = 2.0
+"""How many times further off a bout may be that form ended, or that went over part of the range."""
+ONLY_TIRES = 0.0
+
+
+class Timed(NamedTuple):
+    """A bout with when it ended, when it began where that was told, and the seconds of rest before where those
+    were.
+    """
+
+    bout: PerformedBout
+    ended_at: datetime
+    began_at: datetime | None = None
+    rest: float | None = None
+
+
+class Rested(NamedTuple):
+    """A bout with the seconds of rest since the lift's bout before it, and whether it had the set-up asked
+    about.
+    """
+
+    bout: PerformedBout
+    rest: float
+    of_setup: bool = True
+
+
+class Kind(StrEnum):
+    """What kind of bout is evidence of a max."""
+
+    FRESH = "fresh"
+    TIRED = "tired"
+    CLUSTER = "in a cluster"
+    DROP = "in a drop"
+    MISSED = "missed"
+
+
+def kinds(rested: Sequence[Rested]) -> Sequence[Kind]:
+    """The kind of each bout of a lift in a session, in the order they were done."""
+    alike = Counter((_set_of(each.bout), each.bout.kg) for each in rested)
+    found = []
+    before: PerformedBout | None = None
+    for each in rested:
+        found.append(_kind(each.bout, before, alike=alike[_set_of(each.bout), each.bout.kg]))
+        before = each.bout
+    return found
+
+
+def _kind(bout: PerformedBout, before: PerformedBout | None, alike: int) -> Kind:
+    if bout.ended is Ended.STUCK:
+        return Kind.MISSED
+    if alike > 1:
+        return Kind.CLUSTER
+    if before is None:
+        return Kind.FRESH
+    lighter = _set_of(before) == _set_of(bout) and (bout.kg or 0) < (before.kg or 0)
+    return Kind.DROP if lighter else Kind.TIRED
+
+
+def _set_of(bout: PerformedBout) -> tuple[int, int, int, int, Side]:
+    at = bout.position
+    return at.group, at.round, at.entry, at.set, bout.side
+
+
+def by_setup(done: Sequence[Timed], lift: Exercise) -> Iterator[tuple[LiftKey, list[Rested]]]:
+    """The bouts of a lift in a session, in the order they were done, as seen by each set-up it was done with."""
+    rests = [0.0, *(_rest(before, each, lift) for before, each in pairwise(done))]
+    keys = [lift_key(lift, each.bout.setup) for each in done]
+    for key in dict.fromkeys(keys):
+        of_setup = (each == key for each in keys)
+        yield key, [Rested(*each) for each in zip((each.bout for each in done), rests, of_setup, strict=True)]
+
+
+USUAL_REST, USUAL_REST_INSIDE = 180.0, 15.0
+"""Seconds between sets, and between the bouts of a set, where nobody knows (common practice)."""
+
+
+def _rest(before: Timed, each: Timed, lift: Exercise) -> float:
+    """The rest before a bout, the usual one where it was only written down then: no set is done in no time."""
+    if each.rest is not None:
+        return each.rest
+    usual = timedelta(seconds=each.bout.seconds or each.bout.reps * lift.rep_seconds)
+    rest = ((each.began_at or each.ended_at - usual) - before.ended_at) / timedelta(seconds=1)
+    if rest > 0 or (each.began_at is not None and each.ended_at - each.began_at >= usual / 2):
+        return max(rest, 0.0)
+    return USUAL_REST_INSIDE if _set_of(before.bout) == _set_of(each.bout) else USUAL_REST
+
+
+def evidence(bouts: Iterable[Rested], lift: Exercise, body_kg: Decimal | None) -> Sequence[Heard | None]:
+    """The bouts of a lift in a session, in the order they were done; None for those that say nothing.
+
+    Where sides were done apart, one side speaks: what it does hardly tires the other. Bouts with another set-up,
+    and those with help, tire and say nothing else.
+    """
+    found = list(bouts)
+    side = _side_of(each.bout for each in found)
+    return [_heard(each, lift, body_kg) if each.bout.side is side else None for each in found]
+
+
+def _side_of(bouts: Iterable[PerformedBout]) -> Side:
+    """The side with the most bouts, both where none were done apart."""
+    many = Counter(bout.side for bout in bouts)
+    return max((Side.BOTH, Side.LEFT, Side.RIGHT), key=lambda side: many[side])
+
+
+def _heard(rested: Rested, lift: Exercise, body_kg: Decimal | None) -> Heard | None:
+    bout = rested.bout
+    kg = strength_kg(bout.kg, body_part(lift, bout.body, body_kg))
+    if kg is None or not (bout.reps or bout.ended is Ended.STUCK):
+        return None
+    return Heard(
+        kg=float(kg),
+        rest=rested.rest,
+        reps=bout.reps,
+        left=None if bout.reserve is None else float(bout.reserve),
+        or_more=bout.or_more,
+        failed=bout.ended is Ended.STUCK,
+        vague=_vagueness(rested),
+    )
+
+
+def _vagueness(rested: Rested) -> float:
+    asked = rested.bout.asked
+    if not rested.of_setup or (asked and asked.lifting is not Lifting.ALONE):
+        return ONLY_TIRES
+    partial = asked is not None and asked.range_of_motion is not RangeOfMotion.FULL
+    return VAGUE if partial or rested.bout.ended is Ended.FORM else 1.0

@@ -1,0 +1,80 @@
+"""What is known of the lifter's strength, as the interface tells it."""
+
+from datetime import timedelta
+
+import pytest
+
+FIVES = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
+DROP = "# Drop\nBack squat: 2 sets of (5 at 100 kg, drop 20% to failure) rest 3:00"
+
+
+def strength(client):
+    return client.get("/api/strength").json()
+
+
+def lift(client, lift_id="back-squat", setup_key=""):
+    return client.get("/api/strength/lift", params={"lift_id": lift_id, "setup_key": setup_key})
+
+
+def test_nothing_is_known_of_a_new_lifter(client):
+    assert strength(client)["lifts"] == []
+    assert lift(client).status_code == 404
+    summary = client.get("/api/strength/foretold").json()
+    assert (summary["judged"], summary["coverage"]) == (0, None)
+
+
+def test_each_session_moves_the_max_and_each_bout_says_what_it_speaks_for(client, lifter, today):
+    first = lifter.play(FIVES, [(5, 2), (5, 2), (5, 1)], today - timedelta(days=4))
+    lifter.play(FIVES, [(5, 3), (5, 2), (4, 0)], today)
+    (known,) = strength(client)["lifts"]
+    assert (known["exercise"], known["sessions"]) == ("Back squat", 2)
+    assert known["max"]["low"] < known["max"]["kg"] < known["max"]["high"]
+    assert known["max"]["kg"] == pytest.approx(124, abs=6)
+    found = lift(client).json()
+    assert found["days"][0]["session_id"] == first
+    assert [each["kind"] for each in found["observations"]] == ["fresh", "tired", "tired"] * 2
+    assert found["observations"][0]["words"] == "5 at 100, 2 left"
+    for session in {each["session_id"] for each in found["observations"]}:
+        shares = [each["share"] for each in found["observations"] if each["session_id"] == session]
+        assert sum(shares) == pytest.approx(1)
+    curve = found["curve"]
+    assert curve[0]["share"] == 1
+    assert [point["share"] for point in curve] == sorted((point["share"] for point in curve), reverse=True)
+
+
+def test_a_correction_is_learned_as_if_it_had_been_told_so_at_once(client, lifter, today):
+    session = lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=8))
+    lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=4))
+    before = strength(client)["lifts"][0]["max"]["kg"]
+    address = f"/api/floor/{session}/bouts/1/1/1/1/1"
+    body = {"exercise": "Back squat", "kg": 100, "reps": 9, "reserve": 3}
+    assert client.put(address, json=body | {"seen": 1}).status_code == 200
+    corrected = strength(client)["lifts"][0]["max"]["kg"]
+    assert corrected > before
+    assert client.put(address, json=body | {"reps": 5, "reserve": 2, "seen": 2}).status_code == 200
+    assert strength(client)["lifts"][0]["max"]["kg"] == pytest.approx(before)
+
+
+def test_a_discarded_or_unfinished_session_says_nothing(client, lifter, today):
+    session = lifter.play(FIVES, [(5, 2)] * 3, today)
+    client.delete(f"/api/floor/{session}/finish")
+    assert strength(client)["lifts"] == []
+
+
+def test_a_drop_is_marked_as_one(client, lifter, today):
+    lifter.play(DROP, [(5, 2), (8, 0), (5, 1), (6, 0)], today)
+    assert [each["kind"] for each in lift(client).json()["observations"]] == [
+        "fresh",
+        "in a drop",
+        "tired",
+        "in a drop",
+    ]
+
+
+def test_the_own_log_is_foretold_beside_the_formulas(client, lifter, today):
+    for days in range(12, -1, -4):
+        lifter.play(FIVES, [(5, 2), (5, 2), (5, 1)], today - timedelta(days=days))
+    summary = client.get("/api/strength/foretold").json()
+    assert (summary["bouts"], summary["judged"]) == (12, 9)
+    assert summary["reps_error"]["Fortis"] < 1.5
+    assert "Epley" in summary["reps_error"]

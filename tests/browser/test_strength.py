@@ -1,0 +1,46 @@
+"""Strength: what every lift's max is, what it is known from, and how well the lifter is known."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+def test_a_max_is_shown_with_its_bounds_and_every_bout_tells_what_it_says(desktop):
+    desktop.goto("/")
+    expect(desktop.get_by_role("heading", name="Press and row")).to_be_visible()
+    desktop.keyboard.press("g")
+    desktop.keyboard.press("s")
+    expect(desktop.get_by_role("heading", level=1)).to_contain_text("Front squat")
+    expect(desktop.get_by_text(re.compile(r"between \d+(\.5)? and \d+(\.5)?, four times in five"))).to_be_visible()
+    plot = desktop.get_by_role("img", name=re.compile("The max over 12 sessions"))
+    told = desktop.locator("p", has_text="of what that session says")
+    before = told.inner_text()
+    plot.locator("ellipse").first.hover()
+    expect(told).not_to_have_text(before)
+    expect(told).to_contain_text(re.compile(r"\d at \d+, \d left, fresh, on .*: by itself"))
+    desktop.get_by_text(re.compile(r"All \d+ bouts it is known from")).click()
+    desktop.get_by_role("row").nth(8).get_by_role("link").click()
+    expect(desktop.get_by_role("heading", name="Every bout")).to_be_visible()
+
+
+def test_another_lift_is_a_choice_that_stays_in_the_address(desktop):
+    desktop.goto("/strength")
+    desktop.get_by_role("button", name="Another lift").click()
+    desktop.get_by_role("menuitem", name="Bench press").click()
+    expect(desktop.get_by_role("heading", level=1)).to_contain_text("Bench press")
+    desktop.reload()
+    expect(desktop.get_by_role("heading", level=1)).to_contain_text("Bench press")
+    expect(desktop.get_by_text("sets near failure were foretold")).to_be_visible()
+
+
+def test_it_fits_a_phone(phone):
+    phone.goto("/strength")
+    expect(phone.get_by_text("sets near failure were foretold")).to_be_visible()
+    assert phone.evaluate("document.documentElement.scrollWidth") == 390
+
+
+@pytest.mark.new_lifter
+def test_a_new_lifter_is_told_where_a_first_estimate_comes_from(desktop):
+    desktop.goto("/strength")
+    expect(desktop.get_by_role("heading", name="Nothing is known of your strength yet")).to_be_visible()

@@ -1,0 +1,201 @@
+import { AxisBottom } from "@visx/axis";
+import { scaleLinear, scaleTime } from "@visx/scale";
+import { Area, LinePath } from "@visx/shape";
+import { extent, leastIndex } from "d3-array";
+import { type PointerEvent, useState } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "@/data/client";
+import { useWidth } from "@/parts/useWidth";
+import { plain } from "@/score/words";
+import { fullDate } from "../dates";
+import { Levels, TICK } from "./Levels";
+import { LEGEND, Mark, markOf, type Observation } from "./marks";
+
+const HEIGHT = 420;
+/** The mark nearest to the pointer is told, if it is not further off. */
+const NEAR = 40;
+const EDGE = { top: 16, right: 14, bottom: 30, left: 40 };
+/** Marks of one session stand so far apart, on a plot that is `width` wide. */
+const apart = (width: number) => Math.min(9, width / 90);
+const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+
+const one = (kg: number) => plain(Math.round(kg * 10) / 10);
+
+/** The max session by session with its band, and every bout by itself: what it says, and how surely. */
+export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const [shown, show] = useState<Observation | null>(null);
+  const { days, observations } = found;
+  const [from, to] = extent(days, (day) => new Date(day.at)) as [Date, Date];
+  const span = Math.max(to.getTime() - from.getTime(), 86_400_000);
+  const x = scaleTime({
+    domain: [new Date(from.getTime() - span * 0.03), new Date(to.getTime() + span * 0.03)],
+    range: [EDGE.left, width - EDGE.right],
+  });
+  const kilograms = [
+    ...days.flatMap((day) => [day.max.low, day.max.high]),
+    ...observations.map((each) => each.says.kg),
+  ];
+  const y = scaleLinear({
+    domain: extent(kilograms) as [number, number],
+    range: [HEIGHT - EDGE.bottom, EDGE.top],
+    nice: true,
+  });
+  const marks = placed(observations).map(({ each, aside }) => ({
+    each,
+    aside,
+    left: x(new Date(each.at)) + aside * apart(width),
+    top: clamped(y(each.says.kg)),
+  }));
+  const point = ({ currentTarget, clientX, clientY }: PointerEvent<SVGSVGElement>) => {
+    const box = currentTarget.getBoundingClientRect();
+    const away = (mark: (typeof marks)[number]) =>
+      Math.hypot(mark.left - (clientX - box.left), mark.top - (clientY - box.top));
+    const nearest = marks[leastIndex(marks, (one, other) => away(one) - away(other)) ?? 0];
+    if (nearest && away(nearest) < NEAR) show(nearest.each);
+  };
+  const day = (each: Schemas["Day"]) => x(new Date(each.at));
+  return (
+    <div ref={ref} className="mt-4">
+      <svg
+        width={width}
+        height={HEIGHT}
+        role="img"
+        onPointerMove={point}
+        onPointerDown={point}
+        aria-label={`The max over ${days.length} sessions, from ${one(days[0]?.max.kg ?? 0)} to ${one(days.at(-1)?.max.kg ?? 0)} kg, and ${observations.length} bouts it is known from`}
+      >
+        <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={6} />
+        <Area
+          data={days}
+          x={day}
+          y0={(each) => y(each.max.low)}
+          y1={(each) => y(each.max.high)}
+          className="fill-ink"
+          fillOpacity={0.1}
+        />
+        <LinePath data={days} x={day} y={(each) => y(each.max.kg)} className="stroke-ink" strokeWidth={2.5} />
+        {marks.map(({ each, aside, left, top }) => {
+          return (
+            <g key={`${each.session_id} ${aside}`} opacity={0.4 + 0.6 * weight(each)}>
+              {!each.at_least && (
+                <line
+                  x1={left}
+                  x2={left}
+                  y1={clamped(y(each.says.low))}
+                  y2={clamped(y(each.says.high))}
+                  className="stroke-faint"
+                  strokeOpacity={0.2 + 0.8 * weight(each)}
+                />
+              )}
+              <Mark kind={markOf(each)} x={left} y={top} />
+            </g>
+          );
+        })}
+        <AxisBottom
+          scale={x}
+          top={HEIGHT - EDGE.bottom}
+          numTicks={width > 600 ? 6 : 3}
+          stroke="var(--hairline)"
+          hideTicks
+          tickFormat={(at) => DAY.format(at as Date)}
+          tickLabelProps={TICK}
+        />
+      </svg>
+      <Told observation={shown ?? strongest(observations)} />
+      <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-1 text-sm text-faint">
+        {LEGEND.map((kind) => (
+          <li key={kind} className="flex items-center gap-2">
+            <svg width={24} height={24} aria-hidden>
+              <Mark kind={kind} x={12} y={kind === "in a cluster" ? 15 : 12} />
+            </svg>
+            {kind}
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-faint">
+        The bar through a mark is what the bout says by itself, four times in five; the darker, the more it
+        counts.
+      </p>
+      <Bouts observations={observations} />
+    </div>
+  );
+}
+
+/** How much of the plot's ink a bout gets: all of it from a third of what its session says on. */
+const weight = (each: Observation) => Math.min(each.share * 3, 1);
+
+const clamped = (y: number) => Math.min(Math.max(y, EDGE.top - 8), HEIGHT - EDGE.bottom + 4);
+
+/** The bouts of a session side by side around its day. */
+function placed(observations: readonly Observation[]) {
+  const inSession = new Map<string, Observation[]>();
+  for (const each of observations) {
+    inSession.set(each.session_id, [...(inSession.get(each.session_id) ?? []), each]);
+  }
+  return [...inSession.values()].flatMap((bouts) => {
+    const most = Math.min(bouts.length, 7);
+    return bouts.map((each, at) => ({
+      each,
+      aside: ((at / Math.max(bouts.length - 1, 1)) * 2 - 1) * (most - 1) * 0.25,
+    }));
+  });
+}
+
+const strongest = (observations: readonly Observation[]) => {
+  const last = observations.filter((each) => each.session_id === observations.at(-1)?.session_id);
+  return last.reduce<Observation | null>(
+    (best, each) => (best && best.share >= each.share ? best : each),
+    null,
+  );
+};
+
+/** What one bout says, in words. */
+function Told({ observation }: { observation: Observation | null }) {
+  if (!observation) return null;
+  const { says, words, at, share, at_least: atLeast } = observation;
+  return (
+    <p aria-live="polite" className="mt-1 border-ink border-l-4 pl-3">
+      <b>{words}</b>, {markOf(observation)}, on {fullDate(at)}: by itself {atLeast ? "at least " : ""}
+      {one(says.kg)} kg{!atLeast && ` (${one(says.low)} to ${one(says.high)})`}, {Math.round(share * 100)} %
+      of what that session says.
+    </p>
+  );
+}
+
+function Bouts({ observations }: { observations: readonly Observation[] }) {
+  return (
+    <details className="mt-3">
+      <summary className="min-h-11 cursor-pointer py-2 underline underline-offset-4">
+        All {observations.length} bouts it is known from
+      </summary>
+      <table className="w-full max-w-3xl text-[15px]">
+        <thead className="text-left text-faint">
+          <tr>
+            <th className="py-1 font-normal">Day</th>
+            <th className="font-normal">Bout</th>
+            <th className="font-normal">Where</th>
+            <th className="text-right font-normal">By itself, kg</th>
+            <th className="text-right font-normal">Counts</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...observations].reverse().map((each, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a bout is told by its place
+            <tr key={at} className="border-hairline border-t">
+              <td className="py-1">
+                <Link to={`/ledger/${each.session_id}`} className="underline underline-offset-4">
+                  {fullDate(each.at)}
+                </Link>
+              </td>
+              <td>{each.words}</td>
+              <td>{markOf(each)}</td>
+              <td className="text-right">{one(each.says.kg)}</td>
+              <td className="text-right">{Math.round(each.share * 100)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,119 @@
+import { useSearchParams } from "react-router";
+import type { Schemas } from "@/data/client";
+import { useLiftStrength, useStrength } from "@/data/queries";
+import { Loaded } from "@/parts/Loaded";
+import { Menu, MenuItem } from "@/parts/Menu";
+import { plain } from "@/score/words";
+import { fullDate } from "../dates";
+import { Calls, Foretold, Recovery } from "./Knowledge";
+import { MaxOverTime } from "./MaxOverTime";
+import { RepCurve } from "./RepCurve";
+
+type View = Schemas["StrengthView"];
+type KnownLift = Schemas["KnownLift"];
+
+/** What every lift's max is, what it is known from, and how well the lifter is known. */
+export default function Strength() {
+  return (
+    <Loaded query={useStrength()} what="what is known of your strength">
+      {(view) => (view.lifts.length > 0 ? <Known view={view} /> : <Nothing />)}
+    </Loaded>
+  );
+}
+
+function Nothing() {
+  return (
+    <div className="max-w-xl p-8">
+      <h1 className="text-2xl font-bold">Nothing is known of your strength yet</h1>
+      <p className="mt-2">
+        Finish a session and tell after a set how many reps were left: that is where a first estimate comes
+        from, with how unsure it is. A load with a number you would bet on is enough; nobody needs to test a
+        max.
+      </p>
+    </div>
+  );
+}
+
+function Known({ view }: { view: View }) {
+  const [chosen, choose] = useSearchParams();
+  const lift =
+    view.lifts.find(
+      (each) => each.lift_id === chosen.get("lift") && each.setup_key === (chosen.get("setup") ?? ""),
+    ) ?? (view.lifts[0] as KnownLift);
+  const pick = (each: KnownLift) => choose({ lift: each.lift_id, setup: each.setup_key });
+  return (
+    <div className="grid grid-cols-1 lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[1fr_26rem]">
+      <div className="min-w-0 p-4 sm:p-8">
+        <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+          <h1 className="text-3xl font-bold tracking-tight">
+            {lift.exercise} <span className="text-xl font-normal text-faint">{lift.setup}</span>
+          </h1>
+          <Menu
+            trigger={
+              <button type="button" className="min-h-11 underline underline-offset-4">
+                Another lift
+              </button>
+            }
+          >
+            {view.lifts.map((each) => (
+              <MenuItem key={each.lift_id + each.setup_key} onSelect={() => pick(each)}>
+                <span className="flex-1 pr-8">
+                  {each.exercise} <span className="opacity-70">{each.setup}</span>
+                </span>
+                <b>{plain(Math.round(each.max.kg * 2) / 2)}</b>
+              </MenuItem>
+            ))}
+          </Menu>
+        </header>
+        <OneLift lift={lift} />
+      </div>
+      <aside
+        aria-label="How well you are known"
+        className="space-y-8 border-hairline border-t bg-panel p-4 sm:p-7 lg:border-ink lg:border-t-0 lg:border-l"
+      >
+        <Curve lift={lift} />
+        <Calls calls={view.calls} />
+        <Foretold />
+        <Recovery rests={view.recovery} />
+      </aside>
+    </div>
+  );
+}
+
+function OneLift({ lift }: { lift: KnownLift }) {
+  const half = (kg: number) => plain(Math.round(kg * 2) / 2);
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap items-center gap-x-9 gap-y-2">
+        <p className="narrow text-[5.5rem] leading-none font-extrabold">
+          {plain(Math.round(lift.max.kg))}
+          <span className="ml-2 text-3xl font-medium">kg</span>
+        </p>
+        <p className="leading-relaxed">
+          what you can lift once, fresh: between {half(lift.max.low)} and {half(lift.max.high)}, four times in
+          five
+          <br />
+          <span className="text-faint">
+            from {lift.sessions} {lift.sessions === 1 ? "session" : "sessions"}, the last on{" "}
+            {fullDate(lift.last_on)}
+          </span>
+        </p>
+      </div>
+      <Loaded query={useLiftStrength(lift)} what="its sessions">
+        {(found) => <MaxOverTime found={found} />}
+      </Loaded>
+      <p className="mt-4 max-w-3xl text-sm text-faint">
+        An estimate to plan sets with, no promise that a load is safe. For a heavy single use safeties or a
+        spotter, and ask a coach or a physician where something hurts.
+      </p>
+    </>
+  );
+}
+
+function Curve({ lift }: { lift: KnownLift }) {
+  return (
+    <Loaded query={useLiftStrength(lift)} what="the rep curve">
+      {(found) => <RepCurve found={found} />}
+    </Loaded>
+  );
+}
