@@ -73,7 +73,8 @@ class Serving:
     def start(self) -> None:
         command = [sys.executable, "-m", "fortis", "serve", "--db", str(self.database), "--port", str(self.port)]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        for _ in range(200):
+        latest = time.monotonic() + 60
+        while time.monotonic() < latest:
             try:
                 urllib.request.urlopen(f"{self.address}/api/today", timeout=2)
                 return

@@ -88,24 +88,23 @@ def test_lifts_are_moved_paired_parted_copied_and_taken_out(desktop):
         form.press("Control+z")
 
 
-def drag(page, name, to_x, to_y):
-    box = page.locator(f"[data-drag='{name}']").bounding_box()
-    page.mouse.move(box["x"] + 22, box["y"] + 22)
+def drag(page, name, region, x, y):
+    """Drag a lift by its handle to a place in or beside a region, both standing still before they are measured."""
+    region.hover(trial=True)
+    page.locator(f"[data-drag='{name}']").hover(position={"x": 22, "y": 22})
+    box = region.bounding_box()
     page.mouse.down()
-    page.mouse.move(box["x"] + 40, box["y"] + 40, steps=3)
-    page.mouse.move(to_x, to_y, steps=8)
+    page.mouse.move(box["x"] + x, box["y"] + y + 18, steps=3)
+    page.mouse.move(box["x"] + x, box["y"] + y, steps=8)
     page.mouse.up()
 
 
 def test_lifts_are_dragged_to_another_place_and_onto_each_other(desktop):
     desktop.set_viewport_size({"width": 1280, "height": 1200})
     compose(desktop, "# Day\nBack squat: 5 at 60 kg\nRing dip: 3 x 8\nRing row: 3 x 8")
-    row = desktop.get_by_role("region", name="Score of Ring row")
-    box = row.bounding_box()
-    drag(desktop, "Ring dip", box["x"] + 300, box["y"] + box["height"] / 2)
+    drag(desktop, "Ring dip", desktop.get_by_role("region", name="Score of Ring row"), 300, 40)
     expect(desktop.get_by_role("region", name="Score of Ring dip and Ring row")).to_be_visible()
-    top = desktop.get_by_role("region", name="Score of Back squat").bounding_box()
-    drag(desktop, "Ring row", top["x"] + 300, top["y"] - 4)
+    drag(desktop, "Ring row", desktop.get_by_role("region", name="Score of Back squat"), 300, -4)
     expect(desktop.locator(".cm-line").nth(1)).to_have_text("Ring row: 3 x 8")
 
 

@@ -540,8 +540,12 @@ def test_two_devices_say_different_things_and_the_lifter_chooses(browser, deskto
     other.get_by_role("button", name="Begin").wait_for()
     record(desktop, 5, 2)
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
-    record(other, 4, 0)
+    other.get_by_role("button", name="Begin").click()
+    row = other.get_by_role("radio", name="4 reps").bounding_box()
+    other.get_by_role("radio", name="4 reps").click()
+    other.get_by_role("radio", name="0 left", exact=True).click()
     expect(other.get_by_text("two devices say different things")).to_be_visible()
+    assert other.get_by_role("radio", name="4 reps").bounding_box() == row
     assert axe(other) == []
     other.get_by_role("button", name="Here: 4 at 100 kg, 0 left").click()
     expect(other.get_by_role("status").filter(has_text="saved")).to_be_visible()

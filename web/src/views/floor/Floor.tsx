@@ -190,7 +190,7 @@ function Play({ told }: { told: SeenView }) {
         playing={playing}
         onSettled={() => queries.invalidateQueries({ queryKey: floorKey(view.id) })}
       />
-      {playing.status.word && <Notice>{playing.status.word}</Notice>}
+      {finished && playing.status.word && <Notice>{playing.status.word}</Notice>}
       <CurrentGroup {...drawn} />
       {finished ? (
         <Finishing playing={playing} />

@@ -87,6 +87,9 @@ export function WhatHappened({
           {step.counts === "seconds" ? "Held shorter" : "Fewer reps"} than planned: what ended it?
         </p>
       )}
+      {playing.status.word && (
+        <p className="mt-2 border-l-4 border-look pl-3 text-[15px]">{playing.status.word}</p>
+      )}
       <AdviceNote playing={playing} />
       <LoadLifted
         key={`load-${subject}`}
