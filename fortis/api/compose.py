@@ -153,7 +153,7 @@ def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
         title=title,
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
-        lifts=lift_lines(reading.session, prescription),
+        lifts=lift_lines(reading.session, prescription, known),
         costing=cost_of_plan(prescription, laid_out.total_seconds, Conditions(known.body_kg, known.kit)),
         before=cached(work, ("before", slot), lambda: _before(work, slot, now)) if slot else None,
         likely=_likely(lookups.overruns(work, now), laid_out.total_seconds),

@@ -16,6 +16,7 @@ from fortis.api.views import SessionCard, card
 from fortis.api.work import Device, Now, Work, WritingWork, commits
 from fortis.core.adjustments import Adjustments, Change, Load, with_change
 from fortis.core.exercises import LiftName, LoadKind, stand_ins
+from fortis.core.foretelling import foretell
 from fortis.core.loading.moved import body_share
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
@@ -168,7 +169,7 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
     return FloorView(
         **card(row).model_dump(),
         unit=Unit(row.unit),
-        timeline=timeline(planned),
+        timeline=timeline(planned) if started else foretell(timeline(planned), planned, lookups.basis(work, now)),
         pace=USUAL_PACE,
         bouts=recorded(work, row),
         adjustments=sessions.adjustments(row),

@@ -15,6 +15,7 @@ from fortis.api.turns import BusyError
 from fortis.core.loading.kit import PlatesError
 from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
+from fortis.core.remembered import NotRememberedError
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.lifts import NameTakenError
@@ -63,6 +64,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NotationError)
     async def _notation(_: Request, error: NotationError) -> JSONResponse:
         return problem(422, "The text is not a session yet", str(error), problems=list(error.problems))
+
+    @app.exception_handler(NotRememberedError)
+    async def _not_remembered(_: Request, error: NotRememberedError) -> JSONResponse:
+        return problem(422, "Not a set or a max", str(error))
 
     @app.exception_handler(UnknownSessionError)
     async def _unknown(_: Request, __: UnknownSessionError) -> JSONResponse:

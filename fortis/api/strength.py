@@ -3,21 +3,25 @@
 from collections.abc import Iterator, Sequence
 from datetime import date, datetime
 from typing import Annotated
+from uuid import UUID
 
-from fastapi import APIRouter, HTTPException, Query
-from pydantic import BaseModel
+from fastapi import APIRouter, HTTPException, Query, Response
+from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
-from fortis.api.work import Now, Work
+from fortis.api.work import Now, Work, WritingWork, commits
+from fortis.api.written import Written
+from fortis.core.exercises import LONGEST_NAME
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.remembered import read_remembered
 from fortis.core.replay import Summary, replay
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
-from fortis.core.structure.model import LiftKey
+from fortis.core.structure.model import LiftKey, SetUp
 from fortis.core.tally.evidence import Kind, kinds
 from fortis.core.units import plain
-from fortis.store import maxes
+from fortis.store import lifter, maxes, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
@@ -68,22 +72,24 @@ class StrengthView(BaseModel):
 
 
 class Day(BaseModel):
-    """The max as it was known after a session."""
+    """The max as it was known after a session, or after a set was remembered: that has none."""
 
     at: datetime
-    session_id: str
+    session_id: str | None
     max: Bounds
 
 
 class Observation(BaseModel):
-    """A bout, and the fresh max it speaks for by itself. `share` is how much of what its session says it says.
+    """A bout, done or remembered, and the fresh max it speaks for by itself.
 
-    With `at_least` the max is a lower bound. `reps_to_failure` are those done and left as the lifter's calls are
-    read, where that was told; `load_share` is the load as a share of the max as it was known after the session.
+    `share` is how much of what its session says it says. With `at_least` the max is a lower bound.
+    `reps_to_failure` are those done and left as the lifter's calls are read, where that was told; `load_share` is
+    the load as a share of the max as it was known after the session.
     """
 
     at: datetime
-    session_id: str
+    session_id: str | None
+    remembered_id: str | None
     kind: Kind
     words: str
     says: Bounds
@@ -91,6 +97,13 @@ class Observation(BaseModel):
     share: float
     reps_to_failure: float | None
     load_share: float
+
+
+class ToRemember(Written):
+    """A recent set or a max of a lift with a set-up, in the written notation: `5 at 100 kg leave 2`, `120 kg`."""
+
+    exercise: str = Field(min_length=1, max_length=LONGEST_NAME)
+    setup: SetUp = SetUp()
 
 
 class CurvePoint(BaseModel):
@@ -147,7 +160,7 @@ def show_lift(
         at = each.session.started_at
         if found := after.max_of(key, at):
             max_ = Bounds(kg=found.kg, low=found.low, high=found.high)
-            days.append(Day(at=at, session_id=each.session.id, max=max_))
+            days.append(Day(at=at, session_id=_session_of(each), max=max_))
             observations.extend(_observations(before, each, found.kg, known.calls))
     return LiftStrength(lift=lift, days=days, observations=observations, curve=_curve(known.curve))
 
@@ -160,6 +173,24 @@ def show_foretold(work: Work, now: Now) -> Summary:
         return replay(maxes.logged(work, now), library(work)).summary
 
     return cached(work, ("foretold", now.date()), replayed)
+
+
+@router.put("/remembered/{remembered_id}", status_code=204)
+@commits
+def remember(remembered_id: UUID, asked: ToRemember, work: WritingWork, now: Now) -> Response:
+    """Keep a set or a max the lifter remembers, under an id the client made; told again, it is changed."""
+    lift = library(work).find(asked.exercise)
+    unit = asked.unit or lifter.lifter(work).unit
+    remembered.save(work, str(remembered_id), read_remembered(asked.written, lift, asked.setup, unit), now)
+    return Response(status_code=204)
+
+
+@router.delete("/remembered/{remembered_id}", status_code=204)
+@commits
+def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
+    """Take a remembered set back."""
+    remembered.take_back(work, str(remembered_id), now)
+    return Response(status_code=204)
 
 
 def _latest(course: Sequence[Taught]) -> Profile:
@@ -183,7 +214,7 @@ def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[Know
                     exercise=last.lift.name,
                     setup=str(bout.setup),
                     max=Bounds(kg=max_.kg, low=max_.low, high=max_.high),
-                    sessions=len(of_lift),
+                    sessions=sum(not each.session.remembered for each in of_lift),
                     last_on=last.session.day,
                 )
             )
@@ -209,8 +240,9 @@ def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -
         told = None if reading.at_least else heard.reps + (heard.left or 0.0) * calls
         yield Observation(
             at=each.session.started_at,
-            session_id=each.session.id,
-            kind=kind,
+            session_id=_session_of(each),
+            remembered_id=each.session.id if each.session.remembered else None,
+            kind=Kind.REMEMBERED if each.session.remembered else kind,
             words=_words(rested.bout),
             says=Bounds(kg=reading.kg, low=reading.low, high=max(reading.high, reading.kg)),
             at_least=reading.at_least,
@@ -218,6 +250,10 @@ def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -
             reps_to_failure=told,
             load_share=heard.kg / max_kg,
         )
+
+
+def _session_of(each: Trained) -> str | None:
+    return None if each.session.remembered else each.session.id
 
 
 def _weight(reading: Reading) -> float:

@@ -12,7 +12,6 @@ from fortis.core.loading.moved import body_share
 from fortis.core.progression.advice import Bar, all_advice
 from fortis.core.structure.model import BodyPlus
 from fortis.core.structure.prescription import Prescription
-from fortis.core.tally.work import Conditions
 from fortis.store import lifter, sessions
 from fortis.store.tables import SessionRow
 
@@ -46,7 +45,6 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
     planned = sessions.planned(work)
     due = sorted((row for row in planned if row.planned_on and row.planned_on <= on), key=_date, reverse=True)
     basis = lookups.basis(work, now)
-    under = Conditions(basis.body_kg, basis.kit)
     prescriptions = [lookups.plan_of(work, row, now) for row in due]
     for prescription in prescriptions[:MOST_MADE_READY]:
         afterwards.add_task(all_advice, prescription, Bar(basis.kit, basis.body_kg))
@@ -54,7 +52,7 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
     return TodayView(
         on=on,
         started=card(started) if started else None,
-        due=[plan(row, prescription, under) for row, prescription in zip(due, prescriptions, strict=True)],
+        due=[plan(row, prescription, basis) for row, prescription in zip(due, prescriptions, strict=True)],
         coming=[card(row) for row in planned if row not in due],
         last=card(last) if last else None,
         body_weight_missing=basis.body_kg is None and any(map(_moves_body, prescriptions)),

@@ -4,12 +4,15 @@ from datetime import date, datetime
 
 from pydantic import BaseModel
 
+from fortis.core.basis import Basis
+from fortis.core.foretelling import foretell
+from fortis.core.line_loads import waits_for_max
 from fortis.core.loading.warm_up import WarmUpSet
 from fortis.core.reason import Reason
 from fortis.core.structure.model import FixedReps, Session, SetUp
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription, Settled
-from fortis.core.structure.timeline import timeline
+from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_sets
 from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.tally.work import Conditions
@@ -19,7 +22,10 @@ from fortis.store.tables import SessionRow
 
 
 class LiftLine(BaseModel):
-    """One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why."""
+    """One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
+
+    `waits_for_max` says that loads are missing because nothing is known of the lift.
+    """
 
     exercise: str
     setup: SetUp
@@ -29,6 +35,7 @@ class LiftLine(BaseModel):
     loads: list[Settled]
     warm_up: list[WarmUpSet]
     reasons: list[Reason]
+    waits_for_max: bool
 
 
 class SessionCard(BaseModel):
@@ -44,9 +51,10 @@ class SessionCard(BaseModel):
 
 
 class SessionPlan(SessionCard):
-    """A session with its loads."""
+    """A session with its loads, in time, with what to expect of its bouts."""
 
     costing: Costing
+    timeline: Timeline
     lifts: list[LiftLine]
 
 
@@ -63,17 +71,20 @@ def card(row: SessionRow) -> SessionCard:
     )
 
 
-def plan(row: SessionRow, prescription: Prescription, under: Conditions) -> SessionPlan:
+def plan(row: SessionRow, prescription: Prescription, basis: Basis) -> SessionPlan:
     """A session with its settled loads."""
     session = read(row.written, Unit(row.unit))
+    laid_out = foretell(timeline(prescription), prescription, basis)
+    under = Conditions(basis.body_kg, basis.kit)
     return SessionPlan(
         **card(row).model_dump(),
-        costing=cost_of_plan(prescription, timeline(prescription).total_seconds, under),
-        lifts=lift_lines(session, prescription),
+        costing=cost_of_plan(prescription, laid_out.total_seconds, under),
+        timeline=laid_out,
+        lifts=lift_lines(session, prescription, basis),
     )
 
 
-def lift_lines(session: Session, prescription: Prescription) -> list[LiftLine]:
+def lift_lines(session: Session, prescription: Prescription, basis: Basis) -> list[LiftLine]:
     """Every entry of a session with its loads, in order."""
     lines = []
     by_entry = prescription.by_entry()
@@ -99,6 +110,7 @@ def lift_lines(session: Session, prescription: Prescription) -> list[LiftLine]:
                         if bout.settled and isinstance(bout.reps, FixedReps)
                     ],
                     reasons=list(reasons.values()),
+                    waits_for_max=any(waits_for_max(each, basis) for each in sets),
                 )
             )
     return lines

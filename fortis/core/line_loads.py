@@ -66,6 +66,18 @@ def share_of_max(load: LoadTarget | None, curve: RepCurve = DEFAULT_CURVE) -> tu
     return None
 
 
+def waits_for_max(each: PlannedSet, basis: Basis) -> bool:
+    """Whether a bout of a set has no load only because no max of its lift is known, with any set-up."""
+    known = any(lift == each.lift.id for lift, _ in basis.estimates)
+    if known or body_part(each.lift, each.lift.load_kind is LoadKind.BODY, basis.body_kg) is None:
+        return False
+    return any(
+        bout.settled is None
+        and (share_of_max(bout.load) is not None if bout.load else isinstance(bout.reps, FixedReps | RepRange))
+        for bout in each.bouts
+    )
+
+
 @dataclass
 class _Wanted:
     """A load before rounding, with why."""

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 from functools import cached_property, reduce
+from operator import attrgetter
 from typing import NamedTuple
 
 from sqlalchemy.orm import Session as UnitOfWork
@@ -16,8 +17,8 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey, lift_key
-from fortis.core.tally.evidence import Rested, Timed, by_setup, evidence
-from fortis.store import bouts, lifter, sessions
+from fortis.core.tally.evidence import VAGUE, Rested, Timed, by_setup, evidence
+from fortis.store import bouts, lifter, remembered, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
 from fortis.store.lifts import library, own_lifts
@@ -65,13 +66,13 @@ _profiles: Kept[Profile] = Kept(MOST_KEPT)
 
 
 def profile(work: UnitOfWork, at: datetime) -> Profile:
-    """What was known of the lifter at a moment, from the finished sessions before it.
+    """What was known of the lifter at a moment, from the finished sessions before it and from what they remember.
 
     What each session added is kept with a stamp of it and of all before it, so that after a change what follows
     from it is worked out again from there on.
     """
     since = _half_year_before(at)
-    done = sessions.beginnings(work, before=at, since=since)
+    done = _beginnings(work, at, since)
     stamps = _stamps(work, done)
     known, first = Profile(), 0
     for place in range(len(done) - 1, -1, -1):
@@ -85,7 +86,7 @@ def profile(work: UnitOfWork, at: datetime) -> Profile:
 
 @dataclass(frozen=True)
 class Trained:
-    """A lift with its set-up in a finished session: what was done, and what of it is evidence of its max."""
+    """A lift with its set-up in a session, or remembered: what was done, and what of it is evidence of its max."""
 
     session: sessions.Beginning
     lift: Exercise
@@ -115,7 +116,7 @@ class Taught(NamedTuple):
 def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
     """What each session taught up to a moment, the oldest first."""
     since = _half_year_before(at)
-    done = sessions.beginnings(work, before=at, since=since)
+    done = _beginnings(work, at, since)
     taught, known = [], Profile()
     for session, stamp, lifts in zip(done, _stamps(work, done), _lifts(work, done), strict=True):
         after = _after(work, (session.id, since), stamp, known, lifts)
@@ -161,6 +162,13 @@ def logged(work: UnitOfWork, at: datetime) -> Sequence[LoggedBout]:
 _AS_LOGGED = {"setup", "side", "reps", "partial_reps", "seconds", "reserve", "or_more", "ended"}
 
 
+def _beginnings(work: UnitOfWork, before: datetime, since: datetime) -> Sequence[sessions.Beginning]:
+    """The finished sessions and the remembered sets within a time, the oldest first."""
+    told = remembered.told(work, before=before, since=since)
+    found = [sessions.Beginning(each, at, lifter.today(work, at), remembered=True) for each, at in told]
+    return sorted([*sessions.beginnings(work, before=before, since=since), *found], key=attrgetter("started_at"))
+
+
 def _half_year_before(at: datetime) -> datetime:
     """When the half of the year before that of a moment began: the same for months, so that what is kept stays."""
     half = at.replace(month=1 if at.month <= 6 else 7, day=1, hour=0, minute=0, second=0, microsecond=0)
@@ -179,8 +187,12 @@ def _stamps(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[in
 
 
 def _lifts(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[Sequence[Trained]]:
-    recorded = bouts.of_all(work, [each.id for each in done])
-    return [_trained(work, each, recorded[each.id]) for each in done]
+    recorded = bouts.of_all(work, [each.id for each in done if not each.remembered])
+    told = remembered.bouts(work, [each.id for each in done if each.remembered])
+    return [
+        [_remembered(work, each, told[each.id])] if each.remembered else _trained(work, each, recorded[each.id])
+        for each in done
+    ]
 
 
 def _trained(work: UnitOfWork, session: sessions.Beginning, recorded: Sequence[RecordedBout]) -> Sequence[Trained]:
@@ -196,6 +208,16 @@ def _trained(work: UnitOfWork, session: sessions.Beginning, recorded: Sequence[R
         for lift, done in by_lift.values()
         for key, rested in by_setup(done, lift)
     ]
+
+
+def _remembered(work: UnitOfWork, told: sessions.Beginning, bout: PerformedBout) -> Trained:
+    """A remembered set as a session of its own: it was some time ago, so it says less than one that was seen."""
+    lift = library(work).find(bout.exercise, bout.lift_id)
+    rested = [Rested(bout, 0.0)]
+    heard = evidence(rested, lift, lifter.body_kg(work, told.day))
+    return Trained(
+        told, lift, lift_key(lift, bout.setup), rested, [each and each._replace(vague=VAGUE) for each in heard]
+    )
 
 
 def last_loads(done: Sequence[Finished]) -> Mapping[LiftKey, Decimal]:

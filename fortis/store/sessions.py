@@ -213,11 +213,15 @@ def finished(
 
 
 class Beginning(NamedTuple):
-    """A session that was finished: when it began, and on which day where the lifter was."""
+    """A session that was finished: when it began, and on which day where the lifter was.
+
+    One that is `remembered` is a set by itself, told from memory.
+    """
 
     id: str
     started_at: datetime
     day: date
+    remembered: bool = False
 
 
 def beginnings(work: Unit_of_work, *, before: datetime, since: datetime) -> Sequence[Beginning]:

@@ -202,3 +202,14 @@ class SetAsideRow(Table):
 
     rule: Mapped[str] = mapped_column(primary_key=True)
     lift_id: Mapped[str] = mapped_column(primary_key=True)
+
+
+class RememberedRow(Table):
+    """A recent set or a max the lifter told from memory, as the bout it would have been. One taken back stays."""
+
+    __tablename__ = "remembered"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    at: Mapped[datetime] = mapped_column(index=True)
+    bout: Mapped[dict[str, Any]]
+    taken_back_at: Mapped[datetime | None]

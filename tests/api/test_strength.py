@@ -78,3 +78,59 @@ def test_the_own_log_is_foretold_beside_the_formulas(client, lifter, today):
     assert (summary["bouts"], summary["judged"]) == (12, 9)
     assert summary["reps_error"]["Fortis"] < 1.5
     assert "Epley" in summary["reps_error"]
+
+
+SHARES = "# First\nBack squat: 3 x 5 at 75% leave 2"
+
+
+def remember(client, written, exercise="Back squat", remembered_id="11111111-1111-4111-8111-111111111111"):
+    body = {"exercise": exercise, "written": written}
+    return client.put(f"/api/strength/remembered/{remembered_id}", json=body)
+
+
+def due(client):
+    (session,) = client.get("/api/today").json()["due"]
+    (line,) = session["lifts"]
+    return line, [step["foretold"] for step in session["timeline"]["steps"] if step["kind"] == "work"]
+
+
+def test_where_nothing_is_known_a_remembered_set_settles_the_load_and_foretells(client, lifter, today):
+    lifter.plan(SHARES, today)
+    line, foretold = due(client)
+    assert (line["waits_for_max"], line["loads"], set(foretold)) == (True, [], {None})
+    assert remember(client, "5 at 100 kg leave 2").status_code == 204
+    line, foretold = due(client)
+    assert not line["waits_for_max"]
+    assert float(line["loads"][0]["kg"]) == pytest.approx(93, abs=3)
+    assert foretold[-1]["reps"] == 5
+    (known,) = strength(client)["lifts"]
+    assert known["sessions"] == 0
+    assert known["max"]["kg"] == pytest.approx(125, abs=3)
+    (seen,) = lift(client).json()["observations"]
+    assert (seen["kind"], seen["session_id"]) == ("remembered", None)
+
+
+def test_told_twice_under_one_id_it_is_changed_and_it_can_be_taken_back(client, lifter, today):
+    lifter.plan(SHARES, today)
+    for written in ("100", "100", "max 140 kg"):
+        assert remember(client, written).status_code == 204
+    found = lift(client).json()
+    assert [each["words"] for each in found["observations"]] == ["1 at 140, 0 left"]
+    address = f"/api/strength/remembered/{found['observations'][0]['remembered_id']}"
+    assert [client.delete(address).status_code for _ in range(2)] == [204, 204]
+    assert strength(client)["lifts"] == []
+    assert due(client)[0]["waits_for_max"]
+
+
+def test_what_was_seen_outweighs_what_was_remembered(client, lifter, today):
+    remember(client, "max 160 kg")
+    lifter.play(FIVES, [(5, 2), (5, 1), (4, 0)], today)
+    known = strength(client)["lifts"][0]["max"]["kg"]
+    assert known == pytest.approx(125, abs=8)
+
+
+def test_what_is_no_set_is_refused_with_what_would_do(client):
+    refused = remember(client, "3 x 5 at 100 kg")
+    assert refused.status_code == 422
+    assert refused.json()["detail"].startswith("Write one set with its load, such as 5 at 100 kg leave 2")
+    assert remember(client, "100 kg", exercise="").status_code == 422

@@ -44,3 +44,37 @@ def test_it_fits_a_phone(phone):
 def test_a_new_lifter_is_told_where_a_first_estimate_comes_from(desktop):
     desktop.goto("/strength")
     expect(desktop.get_by_role("heading", name="Nothing is known of your strength yet")).to_be_visible()
+
+
+@pytest.mark.new_lifter
+def test_a_recent_set_settles_the_loads_right_where_they_are_missing(desktop):
+    desktop.goto("/compose")
+    form = desktop.get_by_role("textbox", name="Written form")
+    form.fill("# First\nBack squat: 3 x 5 at 75% leave 2\nBench press: 3 x 5 leave 2")
+    expect(desktop.get_by_text("not settled")).to_have_count(2)
+    field = desktop.get_by_label(re.compile("Nothing is known of back squat yet"))
+    field.fill("six at 80")
+    field.press("Enter")
+    expect(desktop.get_by_role("alert")).to_contain_text("“six” does not fit here. Write one set with its load")
+    field.fill("5 at 100 leave 2")
+    field.press("Enter")
+    expect(desktop.get_by_text("not settled")).to_have_count(1)
+    expect(desktop.get_by_role("region", name="Score of Back squat")).to_contain_text("92.5")
+    desktop.get_by_role("button", name="Save as planned").click()
+    desktop.wait_for_url("**/")
+    expect(desktop.get_by_text("The score foretells")).to_be_visible()
+    desktop.get_by_label(re.compile("Nothing is known of bench press yet")).fill("max 90 kg")
+    desktop.get_by_role("button", name="Take it").click()
+    expect(desktop.get_by_text("choose on the day")).to_have_count(0)
+    desktop.goto("/strength?lift=bench-press")
+    expect(desktop.get_by_text("from what you remembered on")).to_be_visible()
+    desktop.get_by_text("The bout it is known from").click()
+    desktop.get_by_role("button", name="Take it back").click()
+    expect(desktop.get_by_role("heading", level=1)).to_contain_text("Back squat")
+
+
+def test_today_foretells_in_its_score(desktop):
+    desktop.goto("/")
+    score = desktop.locator("figure", has=desktop.get_by_role("region", name="Score of Bench press"))
+    expect(score.locator("figcaption")).to_contain_text(re.compile(r"about \d left expected"))
+    assert desktop.evaluate("document.documentElement.scrollWidth") == 1280

@@ -15,7 +15,7 @@ from fortis.core.strength.observation import Heard
 from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, lift_key
 
 VAGUE = 2.0
-"""How many times further off a bout may be that form ended, or that went over part of the range."""
+"""How many times further off a bout may be that form ended, that went over part of the range, or is remembered."""
 ONLY_TIRES = 0.0
 
 
@@ -48,6 +48,7 @@ class Kind(StrEnum):
     CLUSTER = "in a cluster"
     DROP = "in a drop"
     MISSED = "missed"
+    REMEMBERED = "remembered"
 
 
 def kinds(rested: Sequence[Rested]) -> Sequence[Kind]:

@@ -33,3 +33,7 @@ export async function answer<T>(
   }
   return data;
 }
+
+/** Wait for a call whose answer is empty, or throw what is wrong as a ServerProblem. */
+export const done = (call: Promise<{ error?: unknown; response: Response }>): Promise<true> =>
+  answer(call.then(({ error, response }) => ({ response, error, data: true as const })));

@@ -1,5 +1,5 @@
 import { QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, client, type FloorView, type Schemas } from "./client";
+import { answer, client, done, type FloorView, type Schemas } from "./client";
 import { keepView } from "./device";
 import type { SeenView } from "./entry";
 import { outbox } from "./outbox";
@@ -58,6 +58,39 @@ export const useLiftStrength = ({ lift_id, setup_key }: Schemas["KnownLift"]) =>
 /** How well the own log was foretold: worked out anew for every change of the record, so asked for apart. */
 export const useForetold = () =>
   useQuery({ queryKey: ["foretold"], queryFn: () => answer(client.GET("/api/strength/foretold")) });
+
+interface Remembered extends Pick<Schemas["LiftLine"], "exercise" | "setup"> {
+  id: string;
+  written: string;
+}
+
+/** Tell a recent set or a max of a lift from memory, under an id made here: every load may follow from it. */
+export function useRemember() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, ...body }: Remembered) =>
+      done(
+        client.PUT("/api/strength/remembered/{remembered_id}", {
+          params: { path: { remembered_id: id } },
+          body,
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+export function useForget() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) =>
+      done(
+        client.DELETE("/api/strength/remembered/{remembered_id}", {
+          params: { path: { remembered_id: id } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
 
 /** Everything that was ever told of a bout, once it is `wanted`. */
 export const useBoutHistory = (sessionId: string, position: Schemas["Position"], wanted: boolean) =>
@@ -138,9 +171,8 @@ export function useSavePlan() {
 export function useDiscard() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (id: string) => {
-      await client.DELETE("/api/compose/sessions/{session_id}", { params: { path: { session_id: id } } });
-    },
+    mutationFn: (id: string) =>
+      done(client.DELETE("/api/compose/sessions/{session_id}", { params: { path: { session_id: id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
   });
 }
@@ -149,9 +181,8 @@ export function useDiscard() {
 export function useReopen(id: string) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async () => {
-      await client.DELETE("/api/floor/{session_id}/finish", { params: { path: { session_id: id } } });
-    },
+    mutationFn: () =>
+      done(client.DELETE("/api/floor/{session_id}/finish", { params: { path: { session_id: id } } })),
     onSuccess: () => queries.invalidateQueries(),
   });
 }
@@ -185,7 +216,7 @@ export function useKeepLift() {
           client.POST("/api/compose/lifts/{name}", { params: { path: { name: was } }, body: { name } }),
         );
       if (lift) await answer(client.PUT("/api/compose/lifts/{name}", { params, body: lift }));
-      else await client.DELETE("/api/compose/lifts/{name}", { params });
+      else await done(client.DELETE("/api/compose/lifts/{name}", { params }));
     },
     onSuccess: () => queries.invalidateQueries(),
   });
@@ -202,7 +233,7 @@ export function useKeepTemplate() {
       const params = { path: { template_id: id } };
       if (written !== null)
         await answer(client.PUT("/api/compose/templates/{template_id}", { params, body: { written } }));
-      else await client.DELETE("/api/compose/templates/{template_id}", { params });
+      else await done(client.DELETE("/api/compose/templates/{template_id}", { params }));
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ["templates"] }),
   });

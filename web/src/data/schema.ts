@@ -742,6 +742,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strength/remembered/{remembered_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Remember
+         * @description Keep a set or a max the lifter remembers, under an id the client made; told again, it is changed.
+         */
+        put: operations["remember_api_strength_remembered__remembered_id__put"];
+        post?: never;
+        /**
+         * Forget
+         * @description Take a remembered set back.
+         */
+        delete: operations["forget_api_strength_remembered__remembered_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -1375,7 +1399,7 @@ export interface components {
         };
         /**
          * Day
-         * @description The max as it was known after a session.
+         * @description The max as it was known after a session, or after a set was remembered: that has none.
          */
         Day: {
             /**
@@ -1385,7 +1409,7 @@ export interface components {
             at: string;
             max: components["schemas"]["Bounds"];
             /** Session Id */
-            session_id: string;
+            session_id: string | null;
         };
         /**
          * Dial
@@ -1608,7 +1632,7 @@ export interface components {
          * @description What kind of bout is evidence of a max.
          * @enum {string}
          */
-        Kind: "fresh" | "tired" | "in a cluster" | "in a drop" | "missed";
+        Kind: "fresh" | "tired" | "in a cluster" | "in a drop" | "missed" | "remembered";
         /**
          * Kit
          * @description What is in one place. `heights` are boxes and deficits in centimetres.
@@ -1887,6 +1911,8 @@ export interface components {
         /**
          * LiftLine
          * @description One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
+         *
+         *     `waits_for_max` says that loads are missing because nothing is known of the lift.
          */
         LiftLine: {
             /** Exercise */
@@ -1900,6 +1926,8 @@ export interface components {
             /** Rounds */
             rounds: number | null;
             setup: components["schemas"]["SetUp-Output"];
+            /** Waits For Max */
+            waits_for_max: boolean;
             /** Warm Up */
             warm_up: components["schemas"]["WarmUpSet"][];
             /** Written */
@@ -2391,10 +2419,11 @@ export interface components {
         };
         /**
          * Observation
-         * @description A bout, and the fresh max it speaks for by itself. `share` is how much of what its session says it says.
+         * @description A bout, done or remembered, and the fresh max it speaks for by itself.
          *
-         *     With `at_least` the max is a lower bound. `reps_to_failure` are those done and left as the lifter's calls are
-         *     read, where that was told; `load_share` is the load as a share of the max as it was known after the session.
+         *     `share` is how much of what its session says it says. With `at_least` the max is a lower bound.
+         *     `reps_to_failure` are those done and left as the lifter's calls are read, where that was told; `load_share` is
+         *     the load as a share of the max as it was known after the session.
          */
         Observation: {
             /**
@@ -2407,11 +2436,13 @@ export interface components {
             kind: components["schemas"]["Kind"];
             /** Load Share */
             load_share: number;
+            /** Remembered Id */
+            remembered_id: string | null;
             /** Reps To Failure */
             reps_to_failure: number | null;
             says: components["schemas"]["Bounds"];
             /** Session Id */
-            session_id: string;
+            session_id: string | null;
             /** Share */
             share: number;
             /** Words */
@@ -2949,7 +2980,7 @@ export interface components {
         };
         /**
          * SessionPlan
-         * @description A session with its loads.
+         * @description A session with its loads, in time, with what to expect of its bouts.
          */
         SessionPlan: {
             costing: components["schemas"]["Costing"];
@@ -2966,6 +2997,7 @@ export interface components {
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
+            timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
         };
@@ -3432,6 +3464,23 @@ export interface components {
             planned_on?: string | null;
             /** Slot */
             slot?: string | null;
+            unit?: components["schemas"]["Unit"] | null;
+            /** Written */
+            written: string;
+        };
+        /**
+         * ToRemember
+         * @description A recent set or a max of a lift with a set-up, in the written notation: `5 at 100 kg leave 2`, `120 kg`.
+         */
+        ToRemember: {
+            /** Exercise */
+            exercise: string;
+            /**
+             * @default {
+             *       "items": []
+             *     }
+             */
+            setup: components["schemas"]["SetUp-Input"];
             unit?: components["schemas"]["Unit"] | null;
             /** Written */
             written: string;
@@ -8044,6 +8093,230 @@ export interface operations {
             };
             /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    remember_api_strength_remembered__remembered_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                remembered_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToRemember"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is not JSON. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    forget_api_strength_remembered__remembered_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                remembered_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is not JSON. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

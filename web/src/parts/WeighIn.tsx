@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { answer, client } from "@/data/client";
+import { client, done } from "@/data/client";
 import { useKitChange } from "@/data/queries";
 import { Button } from "./Button";
 import { Trouble } from "./Notice";
@@ -9,11 +9,7 @@ export function WeighIn({ today, days = false }: { today: string; days?: boolean
   const [typed, setTyped] = useState("");
   const [on, setOn] = useState(today);
   const add = useKitChange((kg: number) =>
-    answer(
-      client
-        .PUT("/api/kit/body-weight", { params: { query: { on } }, body: { kg } })
-        .then((sent) => ({ ...sent, data: sent.error ? undefined : true })),
-    ),
+    done(client.PUT("/api/kit/body-weight", { params: { query: { on } }, body: { kg } })),
   );
   const kg = Number(typed.trim().replace(",", "."));
   return (

@@ -56,17 +56,18 @@ export function Score({
       <Scroller ref={ref} label={`Score of ${names}`}>
         {drawing}
       </Scroller>
-      {layout.staves.map((stave) => (
-        <p
-          key={stave.exercise}
-          aria-hidden
-          className="pointer-events-none absolute right-0 truncate text-[17px] leading-6 font-bold"
-          style={{ top: stave.top * zoom, left: left * zoom }}
-        >
-          {stave.exercise}
-          <span className="ml-4 text-[14px] font-normal text-faint">{captions[stave.exercise]}</span>
-        </p>
-      ))}
+      {layout.titled &&
+        layout.staves.map((stave) => (
+          <p
+            key={stave.exercise}
+            aria-hidden
+            className="pointer-events-none absolute right-0 truncate text-[17px] leading-6 font-bold"
+            style={{ top: stave.top * zoom, left: left * zoom }}
+          >
+            {stave.exercise}
+            <span className="ml-4 text-[14px] font-normal text-faint">{captions[stave.exercise]}</span>
+          </p>
+        ))}
       <figcaption className="sr-only">{read(steps).join(" ")}</figcaption>
     </figure>
   );

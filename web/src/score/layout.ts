@@ -67,6 +67,7 @@ export interface ScoreLayout {
   height: number;
   staves: Stave[];
   now: number | null;
+  titled: boolean;
 }
 
 export interface ScoreInput {
@@ -82,6 +83,8 @@ export interface ScoreInput {
   left?: number;
   /** How far a score may be squeezed before it is scrolled instead; 1 is not at all. */
   tightest?: number;
+  /** Whether there is room over each stave for the name of its lift. */
+  titled?: boolean;
 }
 
 export const HEAD = 14;
@@ -104,6 +107,7 @@ export function layoutScore({
   width,
   left = 64,
   tightest = 0.72,
+  titled = true,
 }: ScoreInput): ScoreLayout {
   const names = [...new Set(steps.map((step) => step.exercise))];
   const pitches = names.map((name) =>
@@ -118,7 +122,7 @@ export function layoutScore({
   for (const [place, exercise] of names.entries()) {
     const pitch = pitches[place] as Pitch;
     const over = steps.some((step) => step.exercise === exercise && overWords(step, null) !== "");
-    const base = top + STAVE_TITLE + (over ? OVER : 0) + STEM;
+    const base = top + (titled ? STAVE_TITLE : 0) + (over ? OVER : 0) + STEM;
     const bottom = base + pitch.height + STAVE_BELOW;
     const lines = pitch.lines.map((line) => ({ y: base + pitch.y(line.load), label: line.label }));
     staves.push({ exercise, top, base, bottom, lines, bouts: [], rests: [], drops: [] });
@@ -134,7 +138,7 @@ export function layoutScore({
     placed.place(step, index, x, span, tense, done.get(index));
     x += span;
   }
-  return { width: Math.max(x + EDGE, width), height: top, staves, now };
+  return { width: Math.max(x + EDGE, width), height: top, staves, now, titled };
 }
 
 /** Puts marks on their staves, remembering what stands before each. */

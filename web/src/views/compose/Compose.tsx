@@ -1,13 +1,15 @@
 import { useMemo, useRef, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useArrange, useComposed, useDiscard, useExamined, useLifts, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
+import { ForetoldNote } from "@/parts/ForetoldNote";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
+import { Remember } from "@/parts/Remember";
 import { useActs } from "@/parts/stable";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
@@ -100,6 +102,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const onLift = examined?.lines.some((lines) => lines.includes(line)) === true;
   const paired = examined?.lines.some((lines) => lines.length > 1 && lines.includes(line)) === true;
   const lift = examined?.lifts[examined.lines.flat().indexOf(line)] ?? null;
+  const waiting = useMemo(() => waitingForMax(examined?.lifts ?? []), [examined]);
   const names = useMemo(() => lifts.map((lift) => lift.name), [lifts]);
   const problems = empty ? NONE : (examined?.problems ?? NONE);
   const acts = useActs({
@@ -187,16 +190,10 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
         {examined && !empty && (
           <CostTable costing={examined.costing} before={examined.before} likely={examined.likely} />
         )}
-        {examined?.timeline.steps.some((step) => step.foretold) && (
-          <p className="mt-2 text-sm text-faint">
-            The score foretells: dots are reps likely left, crosses reps likely missed, by what is known of
-            your{" "}
-            <Link to="/strength" className="underline underline-offset-4">
-              strength
-            </Link>
-            .
-          </p>
-        )}
+        {waiting.map((lift) => (
+          <Remember key={lift.exercise + lift.setup.items.join()} lift={lift} />
+        ))}
+        {examined && <ForetoldNote steps={examined.timeline.steps} />}
         {examined && <Cautions cautions={examined.cautions} onMend={acts.mend} onGoTo={acts.goTo} />}
         {examined?.unknown.map((lift) => (
           <div key={lift.name} className="mt-4">
@@ -257,6 +254,13 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     </div>
   );
 }
+
+/** The lifts whose loads wait for a word about them, each once. */
+const waitingForMax = (lifts: Schemas["LiftLine"][]) => [
+  ...new Map(
+    lifts.filter((lift) => lift.waits_for_max).map((lift) => [lift.exercise + lift.setup.items.join(), lift]),
+  ).values(),
+];
 
 function Opening({ onExample }: { onExample: () => void }) {
   return (

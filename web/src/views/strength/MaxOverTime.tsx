@@ -1,10 +1,11 @@
 import { AxisBottom } from "@visx/axis";
 import { scaleLinear, scaleTime } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
-import { extent, leastIndex } from "d3-array";
+import { extent, group, leastIndex } from "d3-array";
 import { type PointerEvent, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
+import { useForget } from "@/data/queries";
 import { useWidth } from "@/parts/useWidth";
 import { plain } from "@/score/words";
 import { fullDate } from "../dates";
@@ -17,6 +18,7 @@ const NEAR = 40;
 const EDGE = { top: 16, right: 14, bottom: 30, left: 40 };
 /** Marks of one session stand so far apart, on a plot that is `width` wide. */
 const apart = (width: number) => Math.min(9, width / 90);
+const A_DAY = 86_400_000;
 const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
 const one = (kg: number) => plain(Math.round(kg * 10) / 10);
@@ -27,7 +29,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
   const [shown, show] = useState<Observation | null>(null);
   const { days, observations } = found;
   const [from, to] = extent(days, (day) => new Date(day.at)) as [Date, Date];
-  const span = Math.max(to.getTime() - from.getTime(), 86_400_000);
+  const span = Math.max(to.getTime() - from.getTime(), A_DAY);
   const x = scaleTime({
     domain: [new Date(from.getTime() - span * 0.03), new Date(to.getTime() + span * 0.03)],
     range: [EDGE.left, width - EDGE.right],
@@ -77,7 +79,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
         <LinePath data={days} x={day} y={(each) => y(each.max.kg)} className="stroke-ink" strokeWidth={2.5} />
         {marks.map(({ each, aside, left, top }) => {
           return (
-            <g key={`${each.session_id} ${aside}`} opacity={0.4 + 0.6 * weight(each)}>
+            <g key={`${each.at} ${aside}`} opacity={0.4 + 0.6 * weight(each)}>
               {!each.at_least && (
                 <line
                   x1={left}
@@ -95,7 +97,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
         <AxisBottom
           scale={x}
           top={HEIGHT - EDGE.bottom}
-          numTicks={width > 600 ? 6 : 3}
+          numTicks={Math.min(width > 600 ? 6 : 3, Math.ceil(span / A_DAY))}
           stroke="var(--hairline)"
           hideTicks
           tickFormat={(at) => DAY.format(at as Date)}
@@ -129,11 +131,7 @@ const clamped = (y: number) => Math.min(Math.max(y, EDGE.top - 8), HEIGHT - EDGE
 
 /** The bouts of a session side by side around its day. */
 function placed(observations: readonly Observation[]) {
-  const inSession = new Map<string, Observation[]>();
-  for (const each of observations) {
-    inSession.set(each.session_id, [...(inSession.get(each.session_id) ?? []), each]);
-  }
-  return [...inSession.values()].flatMap((bouts) => {
+  return [...group(observations, (each) => each.at).values()].flatMap((bouts) => {
     const most = Math.min(bouts.length, 7);
     return bouts.map((each, at) => ({
       each,
@@ -143,7 +141,7 @@ function placed(observations: readonly Observation[]) {
 }
 
 const strongest = (observations: readonly Observation[]) => {
-  const last = observations.filter((each) => each.session_id === observations.at(-1)?.session_id);
+  const last = observations.filter((each) => each.at === observations.at(-1)?.at);
   return last.reduce<Observation | null>(
     (best, each) => (best && best.share >= each.share ? best : each),
     null,
@@ -163,11 +161,27 @@ function Told({ observation }: { observation: Observation | null }) {
   );
 }
 
+function TakeBack({ id }: { id: string }) {
+  const forget = useForget();
+  return (
+    <button
+      type="button"
+      onClick={() => forget.mutate(id)}
+      disabled={forget.isPending}
+      className="ml-3 min-h-11 underline underline-offset-4"
+    >
+      Take it back
+    </button>
+  );
+}
+
 function Bouts({ observations }: { observations: readonly Observation[] }) {
   return (
     <details className="mt-3">
       <summary className="min-h-11 cursor-pointer py-2 underline underline-offset-4">
-        All {observations.length} bouts it is known from
+        {observations.length === 1
+          ? "The bout it is known from"
+          : `All ${observations.length} bouts it is known from`}
       </summary>
       <table className="w-full max-w-3xl text-[15px]">
         <thead className="text-left text-faint">
@@ -184,12 +198,19 @@ function Bouts({ observations }: { observations: readonly Observation[] }) {
             // biome-ignore lint/suspicious/noArrayIndexKey: a bout is told by its place
             <tr key={at} className="border-hairline border-t">
               <td className="py-1">
-                <Link to={`/ledger/${each.session_id}`} className="underline underline-offset-4">
-                  {fullDate(each.at)}
-                </Link>
+                {each.session_id ? (
+                  <Link to={`/ledger/${each.session_id}`} className="underline underline-offset-4">
+                    {fullDate(each.at)}
+                  </Link>
+                ) : (
+                  fullDate(each.at)
+                )}
               </td>
               <td>{each.words}</td>
-              <td>{markOf(each)}</td>
+              <td>
+                {markOf(each)}
+                {each.remembered_id && <TakeBack id={each.remembered_id} />}
+              </td>
               <td className="text-right">{one(each.says.kg)}</td>
               <td className="text-right">{Math.round(each.share * 100)} %</td>
             </tr>

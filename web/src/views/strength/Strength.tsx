@@ -94,8 +94,9 @@ function OneLift({ lift }: { lift: KnownLift }) {
           five
           <br />
           <span className="text-faint">
-            from {lift.sessions} {lift.sessions === 1 ? "session" : "sessions"}, the last on{" "}
-            {fullDate(lift.last_on)}
+            {lift.sessions === 0 && `from what you remembered on ${fullDate(lift.last_on)}`}
+            {lift.sessions > 0 &&
+              `from ${lift.sessions} ${lift.sessions === 1 ? "session" : "sessions"}, the last on ${fullDate(lift.last_on)}`}
           </span>
         </p>
       </div>

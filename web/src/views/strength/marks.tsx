@@ -13,6 +13,7 @@ export const LEGEND: readonly MarkKind[] = [
   "in a drop",
   "at least",
   "missed",
+  "remembered",
 ];
 
 /** The mark of a bout: its shape says the structure it came from. */
@@ -30,6 +31,17 @@ export function Mark({ kind, x, y }: { kind: MarkKind; x: number; y: number }) {
           d="M0 6v-12m-4 4l4-4 4 4m-9 8h10"
           className="fill-none stroke-rest"
           strokeWidth={2}
+        />
+      );
+    case "remembered":
+      return (
+        <ellipse
+          transform={at}
+          rx={5}
+          ry={4.5}
+          strokeWidth={1.5}
+          strokeDasharray="2 2"
+          className="fill-paper stroke-ink"
         />
       );
     case "in a cluster":

@@ -1,13 +1,16 @@
 import { group } from "d3-array";
 import { Link, useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
-import type { Schemas } from "@/data/client";
+import type { Schemas, Step } from "@/data/client";
 import { useStart, useToday } from "@/data/queries";
 import { Builds } from "@/parts/Builds";
 import { Button } from "@/parts/Button";
+import { ForetoldNote } from "@/parts/ForetoldNote";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
+import { Remember } from "@/parts/Remember";
 import { WeighIn } from "@/parts/WeighIn";
+import { PlannedScore } from "@/score/PlannedScore";
 import { bodyWords, kilograms, minutes, plain } from "@/score/words";
 import { dayWords } from "../dates";
 
@@ -26,7 +29,7 @@ export default function Today() {
 function Day({ view }: { view: Schemas["TodayView"] }) {
   const [first, ...others] = view.due;
   return (
-    <div className="mx-auto grid max-w-6xl gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[1fr_17rem]">
+    <div className="mx-auto grid max-w-6xl grid-cols-1 gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[minmax(0,1fr)_17rem]">
       <div className="space-y-12">
         {view.started && <Underway session={view.started} />}
         {view.body_weight_missing && (
@@ -106,6 +109,7 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
   const begin = () => start.mutate(session.id, { onSuccess: () => go(`/floor/${session.id}`) });
   useShortcut("space", "Space", "Start today's session", begin, primary && !start.isPending);
   const groups = group(session.lifts, (lift) => lift.group);
+  const steps = group(session.timeline.steps, (step) => step.group);
   return (
     <section>
       <header className="flex flex-wrap items-end justify-between gap-4">
@@ -142,26 +146,33 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
                 {lifts[0]?.rounds ? `, ${lifts[0].rounds} rounds` : ""}
               </p>
             )}
+            {lifts.length > 1 && <PlannedScore steps={steps.get(lifts[0]?.group ?? 0) ?? []} />}
             {lifts.map((lift) => (
-              <Lift key={lift.exercise} lift={lift} />
+              <Lift
+                key={lift.exercise}
+                lift={lift}
+                steps={lifts.length > 1 ? [] : (steps.get(lift.group) ?? [])}
+              />
             ))}
           </div>
         ))}
       </div>
+      <ForetoldNote steps={session.timeline.steps} />
     </section>
   );
 }
 
-function Lift({ lift }: { lift: LiftLine }) {
+/** A lift with its loads and why; with its score, where it has one of its own. */
+function Lift({ lift, steps }: { lift: LiftLine; steps: Step[] }) {
   return (
-    <article className="grid gap-x-8 gap-y-1 border-b border-hairline py-4 sm:grid-cols-[1fr_auto]">
+    <article className="grid grid-cols-1 gap-x-8 gap-y-1 border-b border-hairline py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
       <h2 className="text-lg font-bold">
         {lift.exercise}
         {lift.setup.items.length > 0 && (
           <span className="ml-2 text-[15px] font-normal text-faint">{lift.setup.items.join(", ")}</span>
         )}
       </h2>
-      <p className="narrow text-3xl leading-8 font-bold sm:row-span-3 sm:text-right">
+      <p className="narrow text-3xl leading-8 font-bold sm:row-span-2 sm:text-right">
         {lift.loads.length ? (
           <Loads loads={lift.loads} />
         ) : (
@@ -169,7 +180,13 @@ function Lift({ lift }: { lift: LiftLine }) {
         )}
       </p>
       <p className="text-[15px]">{lift.written}</p>
+      {steps.length > 0 && (
+        <div className="col-span-full mt-2">
+          <PlannedScore steps={steps} titled={false} />
+        </div>
+      )}
       <div className="text-[15px] text-faint">
+        {lift.waits_for_max && <Remember lift={lift} />}
         <Builds lift={lift} />
         {lift.reasons.map((reason) => (
           <p key={reason.text}>{reason.text}</p>

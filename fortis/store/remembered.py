@@ -1,0 +1,43 @@
+"""Recent sets and maxes that the lifter remembers."""
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.performance import PerformedBout
+from fortis.store.documents import from_document, to_document
+from fortis.store.tables import RememberedRow
+
+
+def save(work: UnitOfWork, remembered_id: str, bout: PerformedBout, at: datetime) -> None:
+    """Keep a set under an id the client made. Told again, it is changed and stays at its moment."""
+    row = work.get(RememberedRow, remembered_id)
+    if row is None:
+        work.add(RememberedRow(id=remembered_id, at=at, bout=to_document(bout)))
+    else:
+        row.bout, row.taken_back_at = to_document(bout), None
+
+
+def take_back(work: UnitOfWork, remembered_id: str, at: datetime) -> None:
+    """Take a set back; twice is once."""
+    row = work.get(RememberedRow, remembered_id)
+    if row is not None and row.taken_back_at is None:
+        row.taken_back_at = at
+
+
+def told(work: UnitOfWork, *, before: datetime, since: datetime) -> Sequence[tuple[str, datetime]]:
+    """The sets told within a time, by id and moment, the oldest first."""
+    query = (
+        select(RememberedRow.id, RememberedRow.at)
+        .where(RememberedRow.taken_back_at.is_(None), RememberedRow.at < before, RememberedRow.at >= since)
+        .order_by(RememberedRow.at, RememberedRow.id)
+    )
+    return [(row, at) for row, at in work.execute(query)]
+
+
+def bouts(work: UnitOfWork, ids: Sequence[str]) -> Mapping[str, PerformedBout]:
+    """Sets as the bouts they would have been, by id."""
+    rows = work.scalars(select(RememberedRow).where(RememberedRow.id.in_(ids))) if ids else ()
+    return {row.id: from_document(PerformedBout, row.bout) for row in rows}
