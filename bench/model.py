@@ -66,10 +66,10 @@ def _judge(kind: str, lifters: int) -> Judged:
 def _judged(replayed: Replayed, true: dict[tuple[str, str], float]) -> Judged:
     errors: dict[str, list[float]] = {name: [] for name in (MODEL, *FORMULAS)}
     covered = []
-    seen: Counter[str] = Counter()
+    seen: Counter[tuple[str, str]] = Counter()
     for each in replayed.sessions:
-        seen[each.exercise] += 1
-        if seen[each.exercise] <= SESSIONS_BEFORE or each.before is None or not each.formulas:
+        seen[each.exercise, each.setup] += 1
+        if seen[each.exercise, each.setup] <= SESSIONS_BEFORE or each.before is None or not each.formulas:
             continue
         max_kg = true[each.session, each.exercise]
         covered.append(each.before.low <= max_kg <= each.before.high)

@@ -22,13 +22,16 @@ from fortis.core.loading.resistance import resistance_of
 from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
 from fortis.core.played import as_played
 from fortis.core.progression.advice import AdviceTable, Bar, all_advice
+from fortis.core.strength.curve import DEFAULT_CURVE
+from fortis.core.strength.observation import Heard
 from fortis.core.strength.slowing import SLOWING, Slowing
+from fortis.core.strength.tracker import is_believable
 from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.pace import USUAL_PACE, Pace
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import Conditions, tonnage
-from fortis.core.units import Unit
+from fortis.core.units import Unit, plain
 from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.lifts import library
@@ -254,7 +257,22 @@ def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now
         raise HTTPException(422, f"The session has {beyond}.")
     bout = _performed(work, row, prescription, at, done)
     version = recording.record(work, row.id, bout, by, done.seen)
-    return Saved(version=version, tonnage_kg=_tonnage(work, row, bout), word=word)
+    return Saved(version=version, tonnage_kg=_tonnage(work, row, bout), word=word or _question(prescription, bout))
+
+
+def _question(prescription: Prescription, bout: PerformedBout) -> str:
+    """What to ask of a bout that cannot be so by the max its load was settled from; empty where nothing is odd."""
+    each, planned = _planned(prescription.sets, bout.position)
+    settled = planned.settled if planned else None
+    if each is None or each.lift.id != bout.lift_id or settled is None or settled.body or not settled.percent:
+        return ""
+    max_kg = float(settled.kg / settled.percent * 100)
+    if bout.kg is None or is_believable(max_kg, DEFAULT_CURVE, Heard(float(bout.kg), 0.0, bout.reps)):
+        return ""
+    return (
+        f"{bout.reps} at {plain(bout.kg)} kg, with a max of about {max_kg:.0f} kg? It is kept as told, and counts "
+        "for nothing until you correct it."
+    )
 
 
 def _tonnage(work: Work, row: SessionRow, bout: PerformedBout) -> Decimal:

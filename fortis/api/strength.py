@@ -64,10 +64,9 @@ class Rested(BaseModel):
 
 
 class StrengthView(BaseModel):
-    """Every lift that is known, the one done last first, and how the lifter's calls are read."""
+    """Every lift that is known, the one done last first."""
 
     lifts: list[KnownLift]
-    calls: list[Called]
     recovery: list[Rested]
 
 
@@ -114,13 +113,26 @@ class CurvePoint(BaseModel):
     usual: float
 
 
+class Doubted(BaseModel):
+    """A bout that is taken for a slip of the finger, and counts for nothing until it is corrected."""
+
+    at: datetime
+    session_id: str | None
+    words: str
+
+
 class LiftStrength(BaseModel):
-    """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first."""
+    """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
+
+    `calls` are how the lifter's calls in this lift are read.
+    """
 
     lift: KnownLift
     days: list[Day]
     observations: list[Observation]
     curve: list[CurvePoint]
+    calls: list[Called]
+    doubted: list[Doubted]
 
 
 CALLS = (1, 2, 3, 5)
@@ -135,7 +147,6 @@ def show(work: Work, now: Now) -> StrengthView:
     known = _latest(course)
     return StrengthView(
         lifts=_known(known, course, now),
-        calls=[Called(called=called, left=round(called * known.calls, 1)) for called in CALLS],
         recovery=[Rested(seconds=seconds, share=recovered(seconds)) for seconds in RESTS],
     )
 
@@ -154,15 +165,25 @@ def show_lift(
     lift = next((each for each in _known(known, course, now) if (each.lift_id, each.setup_key) == key), None)
     if lift is None:
         raise HTTPException(404, "Nothing is known of this lift with this set-up yet.")
+    calls = known.calls_of(lift_id)
     days: list[Day] = []
     observations: list[Observation] = []
+    doubted: list[Doubted] = []
     for before, after, each in _of_lift(course, key):
         at = each.session.started_at
         if found := after.max_of(key, at):
             max_ = Bounds(kg=found.kg, low=found.low, high=found.high)
             days.append(Day(at=at, session_id=_session_of(each), max=max_))
-            observations.extend(_observations(before, each, found.kg, known.calls))
-    return LiftStrength(lift=lift, days=days, observations=observations, curve=_curve(known.curve))
+            observations.extend(_observations(before, each, found.kg, calls))
+        doubted.extend(_doubted(before, each))
+    return LiftStrength(
+        lift=lift,
+        days=days,
+        observations=observations,
+        curve=_curve(known.curve_of(lift_id)),
+        calls=[Called(called=called, left=round(called * calls, 1)) for called in CALLS],
+        doubted=doubted,
+    )
 
 
 @router.get("/foretold")
@@ -250,6 +271,14 @@ def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -
             reps_to_failure=told,
             load_share=heard.kg / max_kg,
         )
+
+
+def _doubted(before: Profile, each: Trained) -> Iterator[Doubted]:
+    at = each.session.started_at
+    doubted = iter(before.doubted(each.key, at, each.evidence))
+    for rested, heard in zip(each.rested, each.heard, strict=True):
+        if heard and next(doubted):
+            yield Doubted(at=at, session_id=_session_of(each), words=_words(rested.bout))
 
 
 def _session_of(each: Trained) -> str | None:

@@ -13,12 +13,13 @@ from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.strength.day import Foretold
 from fortis.core.strength.estimate import MOST_REPS, Estimate, max_behind
 from fortis.core.strength.formulas import FORMULAS, Formula
-from fortis.core.strength.tracker import Foretold, Profile
+from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey
 from fortis.core.structure.prescription import Position
-from fortis.core.tally.evidence import Rested, Timed, by_setup, evidence
+from fortis.core.tally.evidence import Rested, Timed, by_setup, evidence, tiring
 from fortis.core.value import Value
 
 NEAR_FAILURE, MOST_JUDGED = 4, 15
@@ -181,7 +182,7 @@ def _learned(
     work = [each for logged, each in rested if not logged.is_warm_up]
     body_kg = next((logged.body_kg for logged, _ in rested if logged.body_kg is not None), None)
     heard = evidence(work, lift, body_kg)
-    profile, foretold = profile.learn(key, began, [each for each in heard if each])
+    profile, foretold = profile.learn(key, began, [each for each in heard if each], lift.prime)
     expected = iter(foretold)
     of_work = iter([next(expected) if each else None for each in heard])
     predictions = [(each.of_setup, None if logged.is_warm_up else next(of_work)) for logged, each in rested]
@@ -249,10 +250,11 @@ def _by_lift(
         lift = lifts.setdefault(bout.exercise, library.find(bout.exercise))
         found.setdefault(bout.session, {}).setdefault(lift.id, []).append(bout)
     for session, by_lift in found.items():
-        for done in by_lift.values():
+        timed = [[_timed(bout) for bout in done] for done in by_lift.values()]
+        tired = [tiring(each, lifts[each.bout.exercise]) for bouts in timed for each in bouts]
+        for done, of_lift in zip(by_lift.values(), timed, strict=True):
             lift = lifts[done[0].exercise]
-            timed = [_timed(bout) for bout in done]
-            for key, rested in by_setup(timed, lift):
+            for key, rested in by_setup(of_lift, lift, tired):
                 yield session, lift, key, list(zip(done, rested, strict=True))
 
 

@@ -1,14 +1,16 @@
 """A small simulated lifter: gets tired inside a set, recovers in rests, and misjudges what is left a little."""
 
-from collections import defaultdict
 from dataclasses import dataclass, field
 from random import Random
 
+from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended
+from fortis.core.strength.carrying import shared
 from fortis.core.strength.momentary import Momentary
-from fortis.core.structure.model import FixedReps, MaxReps, RepRange, ToFailure, planned_reserve
+from fortis.core.structure.model import FixedReps, MaxReps, RepRange, Side, ToFailure, planned_reserve
 from fortis.core.structure.timeline import Step
 
+SIDES = (Side.BOTH, Side.LEFT, Side.RIGHT)
 PLENTY = 9
 """From here on lifters tell only that there were many left."""
 
@@ -30,12 +32,12 @@ class SimulatedLifter:
     maxes: dict[str, float]
     random: Random
     form: float = 1.0
-    _strength: defaultdict[str, Momentary] = field(default_factory=lambda: defaultdict(Momentary))
+    _strength: dict[tuple[str, Side], Momentary] = field(default_factory=dict)
 
     def wake_up(self, form: float) -> None:
         """A new day."""
         self.form = form
-        self._strength.clear()
+        self._strength = {(lift, side): Momentary() for lift in self.maxes for side in SIDES}
 
     def rest(self, seconds: float) -> None:
         """Let time pass for every lift alike."""
@@ -45,10 +47,13 @@ class SimulatedLifter:
     def perform(self, step: Step, kg: float) -> Effort:
         """Do a bout with `kg`, the whole weight moved."""
         share = kg / (self.maxes[step.exercise] * self.form)
-        strength = self._strength[f"{step.exercise} {step.side}"]
-        possible = strength.left(share)
+        strength = self._strength[step.exercise, step.side]
+        possible, before = strength.left(share), strength.spent
         reps = self._reps(step, possible)
         strength.perform(share, reps)
+        lift = LIBRARY.find(step.exercise)
+        for (other, _), tired in self._strength.items():
+            tired.tire(shared(LIBRARY.find(other), lift) * (strength.spent - before))
         if reps < (step.least or 0):
             return Effort(reps=reps, reserve=0, or_more=False, ended=Ended.STUCK)
         judged = self._judged(possible - reps)

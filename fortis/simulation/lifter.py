@@ -92,6 +92,11 @@ class MadeUpLifter:
         self.form = exp(self.random.gauss(0, 0.02))
         self.missing = self.gone = 0.0
 
+    def tire(self, missing: float, gone: float) -> None:
+        """Be tired by another lift: by what rests bring back, and by what stays for the day."""
+        self.missing += missing
+        self.gone += gone
+
     def rest(self, seconds: float) -> None:
         """Let time pass."""
         self.missing *= 1 - self.recovery(seconds)

@@ -15,10 +15,19 @@ from fortis.simulation.lifter import CURVES, RECOVERIES, MadeUpLifter, made_up
 KINDS = tuple("-".join(kind) for kind in product(CURVES, RECOVERIES))
 """Every kind of lifter: a curve and a way to recover."""
 MAXES = {"Back squat": 140.0, "Bench press": 100.0, "Deadlift": 170.0, "Overhead press": 62.5}
-DAYS = {0: ("Back squat", "Bench press"), 2: ("Deadlift", "Overhead press"), 4: ("Back squat", "Bench press")}
+DAYS = {
+    0: ("Back squat", "Bench press", "Overhead press"),
+    2: ("Deadlift", "Back squat"),
+    4: ("Back squat", "Bench press"),
+}
 """Lifts of the days of a week."""
+SHARING = {"Bench press": "Overhead press", "Deadlift": "Back squat"}
+"""Which lift is tired by which one before it, by some of what is missing in that."""
+BELTED = "Back squat"
+"""What is done with a belt in every other week, for some per cent more."""
 BEGINS = datetime(2025, 1, 6, 18, 0, tzinfo=UTC)
 STEP_KG = 2.5
+BETWEEN_LIFTS = 240
 GAINS_HALVE = 26
 """The week in which gains are half of what they were at first: strength comes ever more slowly."""
 MISTYPED = 0.004
@@ -65,6 +74,7 @@ class Row:
     rir: str
     ended: str
     rest_before_s: int
+    setup: str = ""
     unit: str = "kg"
 
 
@@ -77,6 +87,15 @@ class Truth(NamedTuple):
     max_kg: float
 
 
+@dataclass(frozen=True)
+class Person:
+    """Somebody's lifts, what a belt is worth, and how much of what one lift misses another one misses too."""
+
+    lifts: Mapping[str, MadeUpLifter]
+    belt: float
+    carried: float
+
+
 def simulate(kind: str, weeks: int, seed: int) -> tuple[list[Row], list[Truth]]:
     """The log of a lifter of a kind, the same for the same seed, and the truth of every session and lift."""
     random = Random(f"{kind} {seed}")
@@ -87,7 +106,9 @@ def simulate(kind: str, weeks: int, seed: int) -> tuple[list[Row], list[Truth]]:
     }
     habit = next(iter(lifters.values()))
     for lifter in lifters.values():
-        lifter.endurance, lifter.bias, lifter.recovery = habit.endurance, habit.bias, habit.recovery
+        lifter.bias, lifter.recovery = habit.bias, habit.recovery
+        lifter.endurance = habit.endurance * exp(random.gauss(0, 0.08))
+    person = Person(lifters, belt=1 + random.uniform(0.02, 0.08), carried=random.uniform(0.1, 0.5))
     weekly_gain = random.choice([0.001, 0.003, 0.012])
     layoff = random.randrange(4, max(weeks, 5))
     rows: list[Row] = []
@@ -98,15 +119,15 @@ def simulate(kind: str, weeks: int, seed: int) -> tuple[list[Row], list[Truth]]:
         else:
             gain = random.gauss(weekly_gain / (1 + week / GAINS_HALVE), 0.004)
             for day, exercises in DAYS.items():
-                _train(random, lifters, exercises, week, day, rows, truths)
+                _train(random, person, exercises, week, day, rows, truths)
         for lifter in lifters.values():
-            lifter.max_kg *= exp(gain)
+            lifter.max_kg *= exp(gain + random.gauss(0, 0.003))
     return [_typed(random, row) for row in rows], truths
 
 
 def _train(
     random: Random,
-    lifters: Mapping[str, MadeUpLifter],
+    person: Person,
     exercises: Sequence[str],
     week: int,
     day: int,
@@ -116,11 +137,20 @@ def _train(
     clock = BEGINS + timedelta(weeks=week, days=day)
     session = f"week {week + 1}, day {day + 1}"
     names = list(STRUCTURES)
+    for exercise in exercises:
+        person.lifts[exercise].wake_up()
     for turn, exercise in enumerate(exercises):
-        lifter = lifters[exercise]
-        lifter.wake_up()
-        truths.append(Truth(clock, session, exercise, lifter.max_kg))
-        believed = lifter.max_kg * exp(random.gauss(-0.02, 0.04))
+        lifter = person.lifts[exercise]
+        if turn:
+            before = person.lifts[exercises[turn - 1]]
+            before.rest(BETWEEN_LIFTS)
+            if SHARING.get(exercises[turn - 1]) == exercise:
+                lifter.tire(person.carried * before.missing, person.carried * before.gone)
+        clock += timedelta(seconds=BETWEEN_LIFTS)
+        belted = exercise == BELTED and week % 2 == 1
+        helped = person.belt if belted else 1.0
+        truths.append(Truth(clock, session, exercise, lifter.max_kg * helped))
+        believed = lifter.max_kg * helped * exp(random.gauss(-0.02, 0.04))
         light = week % 8 == 7
         sets = LIGHT if light else STRUCTURES[names[(week * 3 + day + turn) % len(names)]]
         for number, bouts in enumerate(sets, start=1):
@@ -128,13 +158,13 @@ def _train(
                 lifter.rest(bout.rest)
                 clock += timedelta(seconds=bout.rest)
                 kg = max(round(believed * bout.share / STEP_KG) * STEP_KG, STEP_KG)
-                done, left = lifter.lift(kg, bout.reps)
+                done, left = lifter.lift(kg / helped, bout.reps)
                 clock += timedelta(seconds=3 * done)
                 stuck = bout.reps is None or done < bout.reps
                 told = "0" if stuck else lifter.called(left)
                 ended = "muscle" if stuck else "target"
-                row = Row(clock, session, exercise, number, place, kg, done, told, ended, round(bout.rest))
-                rows.append(row)
+                rest, setup = round(bout.rest), "belt" if belted else ""
+                rows.append(Row(clock, session, exercise, number, place, kg, done, told, ended, rest, setup))
 
 
 def _typed(random: Random, row: Row) -> Row:

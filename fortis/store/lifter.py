@@ -1,7 +1,7 @@
 """The lifter and their body weight."""
 
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
@@ -65,6 +65,15 @@ def lifter(work: UnitOfWork) -> Lifter:
         warm_ups=school,
         plate_order=PlateOrder(row.plate_order),
     )
+
+
+NOVICE_FOR = timedelta(days=365)
+
+
+def is_novice(work: UnitOfWork, on: date) -> bool:
+    """Whether the lifter had trained for less than a year on a day; not, where they did not say."""
+    since = lifter(work).training_since
+    return since is not None and on - since < NOVICE_FOR
 
 
 def save_lifter(

@@ -17,7 +17,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey, lift_key
-from fortis.core.tally.evidence import VAGUE, Rested, Timed, by_setup, evidence
+from fortis.core.tally.evidence import VAGUE, Rested, Timed, by_setup, evidence, tiring
 from fortis.store import bouts, lifter, remembered, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
@@ -74,7 +74,7 @@ def profile(work: UnitOfWork, at: datetime) -> Profile:
     since = _half_year_before(at)
     done = _beginnings(work, at, since)
     stamps = _stamps(work, done)
-    known, first = Profile(), 0
+    known, first = _new(work, since), 0
     for place in range(len(done) - 1, -1, -1):
         if found := _profiles.get(work, (done[place].id, since), stamps[place]):
             known, first = found, place + 1
@@ -96,7 +96,7 @@ class Trained:
 
     def learned_by(self, known: Profile) -> Profile:
         """What is known after it."""
-        learned, _ = known.learn(self.key, self.session.started_at, self.evidence)
+        learned, _ = known.learn(self.key, self.session.started_at, self.evidence, self.lift.prime)
         return learned
 
     @property
@@ -117,7 +117,7 @@ def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
     """What each session taught up to a moment, the oldest first."""
     since = _half_year_before(at)
     done = _beginnings(work, at, since)
-    taught, known = [], Profile()
+    taught, known = [], _new(work, since)
     for session, stamp, lifts in zip(done, _stamps(work, done), _lifts(work, done), strict=True):
         after = _after(work, (session.id, since), stamp, known, lifts)
         taught.append(Taught(known, lifts, after))
@@ -162,6 +162,11 @@ def logged(work: UnitOfWork, at: datetime) -> Sequence[LoggedBout]:
 _AS_LOGGED = {"setup", "side", "reps", "partial_reps", "seconds", "reserve", "or_more", "ended"}
 
 
+def _new(work: UnitOfWork, at: datetime) -> Profile:
+    """What is known of a lifter of whom nothing was seen."""
+    return Profile.of_novice() if lifter.is_novice(work, at.date()) else Profile()
+
+
 def _beginnings(work: UnitOfWork, before: datetime, since: datetime) -> Sequence[sessions.Beginning]:
     """The finished sessions and the remembered sets within a time, the oldest first."""
     told = remembered.told(work, before=before, since=since)
@@ -178,7 +183,7 @@ def _half_year_before(at: datetime) -> datetime:
 def _stamps(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[int]:
     """For each session what changes when it, or anything before it that it is understood by, does."""
     versions = bouts.versions_of(work, [each.id for each in done])
-    stamp = hash(own_lifts(work))
+    stamp = hash((own_lifts(work), lifter.lifter(work).training_since))
     stamps = []
     for each in done:
         stamp = hash((stamp, each, versions.get(each.id, 0), lifter.body_kg(work, each.day)))
@@ -203,10 +208,11 @@ def _trained(work: UnitOfWork, session: sessions.Beginning, recorded: Sequence[R
             lift = lifts.find(each.bout.exercise, each.bout.lift_id)
             timed = Timed(each.bout, each.done_at, each.began_at)
             by_lift.setdefault(lift.id, (lift, []))[1].append(timed)
+    tired = [tiring(each, lift) for lift, done in by_lift.values() for each in done]
     return [
         Trained(session, lift, key, rested, evidence(rested, lift, body_kg))
         for lift, done in by_lift.values()
-        for key, rested in by_setup(done, lift)
+        for key, rested in by_setup(done, lift, tired)
     ]
 
 

@@ -24,7 +24,6 @@ from fortis.store.played import conditions, played
 from fortis.store.tables import SessionRow
 
 MOST_TO_LEARN_FROM = 12
-NOVICE_FOR = timedelta(days=365)
 
 
 def basis(work: UnitOfWork, now: datetime) -> Basis:
@@ -81,13 +80,12 @@ def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
 def log(work: UnitOfWork, now: datetime) -> Log:
     """What cautions look at beside a plan: the seven days before a moment, and how long the lifter has trained."""
     rows = sessions.finished(work, before=now, since=now - timedelta(days=7))
-    since = lifter.lifter(work).training_since
     recorded = bouts.of_all(work, [row.id for row in rows])
     done = [[each.bout for each in recorded[row.id]] for row in rows]
     return Log(
         bouts=tuple(bout for performed in done for bout in performed if not bout.position.is_warm_up),
         overloaded_sets=sum(map(overloaded_sets, done)),
-        novice=since is not None and lifter.today(work, now) - since < NOVICE_FOR,
+        novice=lifter.is_novice(work, lifter.today(work, now)),
     )
 
 

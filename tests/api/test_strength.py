@@ -134,3 +134,20 @@ def test_what_is_no_set_is_refused_with_what_would_do(client):
     assert refused.status_code == 422
     assert refused.json()["detail"].startswith("Write one set with its load, such as 5 at 100 kg leave 2")
     assert remember(client, "100 kg", exercise="").status_code == 422
+
+
+def test_a_slip_of_the_finger_is_asked_about_and_counts_for_nothing(client, lifter, today):
+    for day in (8, 4):
+        lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=day))
+    before = strength(client)["lifts"][0]["max"]["kg"]
+    session = lifter.plan(FIVES, today).json()["id"]
+    lifter.start(session)
+    first, *others = lifter.work(session)
+    slipped = lifter.record(session, first, kg=1000, reps=5, reserve=2).json()
+    assert slipped["word"].startswith("5 at 1000 kg, with a max of about 12")
+    for step in others:
+        assert lifter.record(session, step, reps=5, reserve=2).json()["word"] == ""
+    client.post(f"/api/floor/{session}/finish")
+    assert strength(client)["lifts"][0]["max"]["kg"] == pytest.approx(before, rel=0.02)
+    (doubted,) = lift(client).json()["doubted"]
+    assert (doubted["session_id"], doubted["words"]) == (session, "5 at 1000, 2 left")

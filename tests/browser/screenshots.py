@@ -92,7 +92,7 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
     shoot(phone, "today-phone")
     desktop.goto("/compose")
     desktop.get_by_role("button", name="Start from an example").click()
-    desktop.get_by_role("region", name="Score of Trap-bar deadlift").click()
+    desktop.get_by_role("group", name="Score of Trap-bar deadlift").click()
     shoot(desktop, "compose")
     gallery(desktop, "structures")
     desktop.keyboard.press("Escape")

@@ -70,9 +70,9 @@ def test_numbers_are_turned_by_hand_and_undone(desktop):
 
 def test_lifts_are_moved_paired_parted_copied_and_taken_out(desktop):
     form = compose(desktop, "# Day\nBack squat: 5\nRing dip: 3 x 8\nRing row: 3 x 8")
-    desktop.get_by_role("region", name="Score of Ring dip").click()
+    desktop.get_by_role("group", name="Score of Ring dip").click()
     hands(desktop, "Ring dip").get_by_role("button", name="Pair with the next").click()
-    expect(desktop.get_by_role("region", name="Score of Ring dip and Ring row")).to_be_visible()
+    expect(desktop.get_by_role("group", name="Score of Ring dip and Ring row")).to_be_visible()
     form.press("Alt+ArrowUp")
     expect(desktop.locator(".cm-line").nth(1)).to_have_text("pair:")
     hands(desktop, "Ring dip").get_by_role("button", name="Part").click()
@@ -102,9 +102,9 @@ def drag(page, name, region, x, y):
 def test_lifts_are_dragged_to_another_place_and_onto_each_other(desktop):
     desktop.set_viewport_size({"width": 1280, "height": 1200})
     compose(desktop, "# Day\nBack squat: 5 at 60 kg\nRing dip: 3 x 8\nRing row: 3 x 8")
-    drag(desktop, "Ring dip", desktop.get_by_role("region", name="Score of Ring row"), 300, 40)
-    expect(desktop.get_by_role("region", name="Score of Ring dip and Ring row")).to_be_visible()
-    drag(desktop, "Ring row", desktop.get_by_role("region", name="Score of Back squat"), 300, -4)
+    drag(desktop, "Ring dip", desktop.get_by_role("group", name="Score of Ring row"), 300, 40)
+    expect(desktop.get_by_role("group", name="Score of Ring dip and Ring row")).to_be_visible()
+    drag(desktop, "Ring row", desktop.get_by_role("group", name="Score of Back squat"), 300, -4)
     expect(desktop.locator(".cm-line").nth(1)).to_have_text("Ring row: 3 x 8")
 
 
@@ -157,7 +157,7 @@ def long_day(lines=30):
 def test_from_key_to_eye_in_a_session_of_thirty_lines(desktop):
     """Printed, not judged by a clock: from a key in the text to its score painted (aim 100 ms)."""
     form = compose(desktop, long_day())
-    score = desktop.get_by_role("region", name="Score of Back squat").last
+    score = desktop.get_by_role("group", name="Score of Back squat").last
     expect(score).to_be_visible()
     form.press("Control+End")
     desktop.evaluate(
@@ -194,7 +194,7 @@ def test_the_score_foretells_what_a_number_turned_up_will_do(desktop):
     compose(desktop, "# Foretold\nBench press: 5 at 60 kg")
     said = desktop.locator("figcaption")
     expect(said).to_have_text(re.compile(r"Bench press, set 1: 5 reps at 60 kg, about \d+ left expected"))
-    desktop.get_by_role("region", name="Score of Bench press").click()
+    desktop.get_by_role("group", name="Score of Bench press").click()
     desktop.get_by_role("spinbutton", name=re.compile("^Load")).fill("90")
     expect(said).to_have_text(re.compile(r"5 reps at 90 kg, likely to stop after [1-4]\."))
     expect(desktop.get_by_text("The score foretells")).to_be_visible()

@@ -70,7 +70,7 @@ def test_the_floor_without_a_session_shows_the_one_that_is_due(desktop, phone):
     for page in (desktop, phone):
         page.goto("/floor")
         expect(page.get_by_role("heading", name="Press and row")).to_be_visible()
-        expect(page.get_by_role("region", name="Score of Bench press")).to_be_visible()
+        expect(page.get_by_role("group", name="Score of Bench press")).to_be_visible()
         expect(page.get_by_text(re.compile(r"about \d+ min"))).to_be_visible()
         expect(page.get_by_role("region", name="Or start another").get_by_role("link")).not_to_have_count(0)
         assert axe(page) == []
@@ -88,7 +88,7 @@ def test_ready_to_begin_the_floor_says_what_to_do_and_how_long_it_takes(desktop,
     expect(clock).to_contain_text("Warm up")
     expect(clock).to_contain_text(re.compile(r"\d sets, about \d+ min, then your work sets"))
     expect(clock.get_by_role("timer")).to_have_count(0)
-    score = desktop.get_by_role("region", name="Score of Back squat")
+    score = desktop.get_by_role("group", name="Score of Back squat")
     expect(score.locator("text").filter(has_text=re.compile("^20$")).first).to_be_visible()
     desktop.keyboard.press("w")
     expect(clock).to_contain_text("Set 1")
@@ -132,7 +132,7 @@ def test_body_weight_is_asked_for_once(desktop, serving):
 def test_line_numbers_stay_with_their_lines_when_lines_wrap(phone):
     long = "Leg extension: 1 set of (12 to failure, drop 20% to failure, drop 20% to failure) rest 2:00"
     compose(phone, f"# Wrapped\n{long}\n{long}\nPlank: hold 30s\n{long}\nPlank: hold 20s")
-    expect(phone.get_by_role("region", name="Score of Plank").first).to_be_visible()
+    expect(phone.get_by_role("group", name="Score of Plank").first).to_be_visible()
     phone.wait_for_timeout(400)
     numbers, lines = phone.evaluate(
         """() => {

@@ -59,7 +59,7 @@ def test_a_recent_set_settles_the_loads_right_where_they_are_missing(desktop):
     field.fill("5 at 100 leave 2")
     field.press("Enter")
     expect(desktop.get_by_text("not settled")).to_have_count(1)
-    expect(desktop.get_by_role("region", name="Score of Back squat")).to_contain_text("92.5")
+    expect(desktop.get_by_role("group", name="Score of Back squat")).to_contain_text("92.5")
     desktop.get_by_role("button", name="Save as planned").click()
     desktop.wait_for_url("**/")
     expect(desktop.get_by_text("The score foretells")).to_be_visible()
@@ -75,6 +75,6 @@ def test_a_recent_set_settles_the_loads_right_where_they_are_missing(desktop):
 
 def test_today_foretells_in_its_score(desktop):
     desktop.goto("/")
-    score = desktop.locator("figure", has=desktop.get_by_role("region", name="Score of Bench press"))
+    score = desktop.locator("figure", has=desktop.get_by_role("group", name="Score of Bench press"))
     expect(score.locator("figcaption")).to_contain_text(re.compile(r"about \d left expected"))
     assert desktop.evaluate("document.documentElement.scrollWidth") == 1280

@@ -122,7 +122,7 @@ def test_the_plan_stands_beside_the_last_of_its_name(desktop):
 
 def test_caret_and_score_show_each_other(desktop):
     compose(desktop, "# Two\nFront squat: 3 x 5 at 60 kg\nSeal row: 3 x 8 at 50 kg")
-    score = desktop.get_by_role("region", name="Score of Seal row")
+    score = desktop.get_by_role("group", name="Score of Seal row")
     score.click()
     expect(desktop.locator(".cm-activeLine")).to_have_text("Seal row: 3 x 8 at 50 kg")
     expect(desktop.locator(".border-work", has=score)).to_be_visible()
@@ -261,6 +261,6 @@ def test_a_structure_is_chosen_turned_and_added(desktop):
     assert axe(desktop) == []
     dialog.get_by_role("button", name="Add to the session").click()
     expect(form).to_contain_text(f"Back squat: 5 at 60 kg{written}")
-    expect(desktop.get_by_role("region", name="Score of Deadlift")).to_be_visible()
+    expect(desktop.get_by_role("group", name="Score of Deadlift")).to_be_visible()
     form.press("Control+z")
     expect(form).not_to_contain_text("Deadlift")

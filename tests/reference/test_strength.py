@@ -8,10 +8,12 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 from statsmodels.tsa.statespace.structural import UnobservedComponents
 
+from fortis.core.strength.belief import DRIFT_A_DAY
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.kinds import CALLS, CURVES
 from fortis.core.strength.momentary import LASTING, Momentary, recovered
 from fortis.core.strength.observation import COUNTED, SPREAD, WITHIN_A_REP, Heard
-from fortis.core.strength.tracker import CALLS, CURVES, DAY_FORM, DRIFT_A_DAY, Profile
+from fortis.core.strength.tracker import DAY_FORM, Profile
 
 KEY = ("back-squat", "")
 BEGINS = datetime(2026, 1, 5, 18, tzinfo=UTC)

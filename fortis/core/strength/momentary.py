@@ -59,10 +59,18 @@ class Momentary:
         left = self.left(share)
         possible = floor(left + _NEARLY)
         done = possible if reps is None else min(reps, possible)
-        cost = done * self.curve.cost(share)
+        self.tire(done * self.curve.cost(share))
+        return Expected(done, max(left - done, 0.0))
+
+    def tire(self, cost: float) -> None:
+        """Lose a share of strength: some of it for the day."""
         self.missing += cost * (1 - LASTING)
         self.lasting += cost * LASTING
-        return Expected(done, max(left - done, 0.0))
+
+    @property
+    def spent(self) -> float:
+        """What is missing now, as a share of the max."""
+        return self.missing + self.lasting
 
     def rest(self, seconds: float) -> None:
         """Let time pass."""

@@ -28,6 +28,8 @@ class Heard(NamedTuple):
 
     `left` is None where nothing was said; with `or_more` it is a lower bound. `failed` says that the next rep
     would not move. `vague` makes it count less: its errors are so many times as large; 0 says that it only tires.
+    `carried` is the share of strength that other lifts have taken since the bout before, and rests bring back;
+    `stays` what they have taken for the day.
     """
 
     kg: float
@@ -37,6 +39,8 @@ class Heard(NamedTuple):
     or_more: bool = False
     failed: bool = False
     vague: float = 1.0
+    carried: float = 0.0
+    stays: float = 0.0
 
     @property
     def tells_reps(self) -> bool:

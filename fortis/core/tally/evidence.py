@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from enum import StrEnum
 from itertools import pairwise
@@ -11,6 +11,8 @@ from typing import NamedTuple
 from fortis.core.exercises import Exercise
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.strength.carrying import shared, taken
+from fortis.core.strength.momentary import LASTING, recovered
 from fortis.core.strength.observation import Heard
 from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, lift_key
 
@@ -31,13 +33,35 @@ class Timed(NamedTuple):
 
 
 class Rested(NamedTuple):
-    """A bout with the seconds of rest since the lift's bout before it, and whether it had the set-up asked
-    about.
+    """A bout with the seconds of rest since the lift's bout before it, and whether it had the set-up asked about.
+
+    `carried` is the share of strength that other lifts have taken since then, `stays` what of it stays for the day.
     """
 
     bout: PerformedBout
     rest: float
     of_setup: bool = True
+    carried: float = 0.0
+    stays: float = 0.0
+
+
+class Tiring(NamedTuple):
+    """A bout of some lift in a session: when it ended, and what it took of strength there."""
+
+    lift: Exercise
+    ended_at: datetime
+    taken: float
+
+
+USUALLY_LEFT = 2.0
+"""Reps left where nobody told them (common practice for working sets)."""
+
+
+def tiring(done: Timed, lift: Exercise) -> Tiring:
+    """A bout as it tires other lifts."""
+    bout = done.bout
+    left = 0.0 if bout.ended is Ended.STUCK else USUALLY_LEFT if bout.reserve is None else float(bout.reserve)
+    return Tiring(lift, done.ended_at, taken(bout.reps, left) if bout.reps else 0.0)
 
 
 class Kind(StrEnum):
@@ -78,13 +102,43 @@ def _set_of(bout: PerformedBout) -> tuple[int, int, int, int, Side]:
     return at.group, at.round, at.entry, at.set, bout.side
 
 
-def by_setup(done: Sequence[Timed], lift: Exercise) -> Iterator[tuple[LiftKey, list[Rested]]]:
-    """The bouts of a lift in a session, in the order they were done, as seen by each set-up it was done with."""
+def by_setup(
+    done: Sequence[Timed], lift: Exercise, session: Iterable[Tiring] = ()
+) -> Iterator[tuple[LiftKey, list[Rested]]]:
+    """The bouts of a lift in a session, in the order they were done, as seen by each set-up it was done with.
+
+    `session` is all that was done in the session, by which other lifts are found that tire this one.
+    """
     rests = [0.0, *(_rest(before, each, lift) for before, each in pairwise(done))]
+    carried = _carried(done, lift, session)
     keys = [lift_key(lift, each.bout.setup) for each in done]
     for key in dict.fromkeys(keys):
         of_setup = (each == key for each in keys)
-        yield key, [Rested(*each) for each in zip((each.bout for each in done), rests, of_setup, strict=True)]
+        found = zip(done, rests, of_setup, carried, strict=True)
+        yield key, [Rested(each.bout, rest, of, *taken) for each, rest, of, taken in found]
+
+
+def _carried(done: Sequence[Timed], lift: Exercise, session: Iterable[Tiring]) -> Sequence[tuple[float, float]]:
+    """For each bout of a lift what other lifts took from it since its bout before.
+
+    That is what rests bring back, as far as it has not come back yet, and what stays for the day.
+    """
+    others = [(each, share) for each in session if (share := shared(lift, each.lift)) and each.taken]
+    carried, since = [], datetime.min.replace(tzinfo=UTC)
+    for each in done:
+        began = each.began_at or each.ended_at - timedelta(seconds=each.bout.reps * lift.rep_seconds)
+        between = [(other, share) for other, share in others if since < other.ended_at <= each.ended_at]
+        since = each.ended_at
+        tired = [(share * other.taken, _missing(began - other.ended_at)) for other, share in between]
+        missing = sum(share * missing for share, missing in tired) * (1 - LASTING)
+        carried.append((missing, LASTING * sum(share for share, _ in tired)))
+    return carried
+
+
+def _missing(rest: timedelta) -> float:
+    """What is still missing after a rest, the usual one where it was only written down then."""
+    seconds = rest / timedelta(seconds=1)
+    return 1 - recovered(seconds if seconds > 0 else USUAL_REST)
 
 
 USUAL_REST, USUAL_REST_INSIDE = 180.0, 15.0
@@ -132,6 +186,8 @@ def _heard(rested: Rested, lift: Exercise, body_kg: Decimal | None) -> Heard | N
         or_more=bout.or_more,
         failed=bout.ended is Ended.STUCK,
         vague=_vagueness(rested),
+        carried=rested.carried,
+        stays=rested.stays,
     )
 
 

@@ -1428,6 +1428,21 @@ export interface components {
             usual: number;
         };
         /**
+         * Doubted
+         * @description A bout that is taken for a slip of the finger, and counts for nothing until it is corrected.
+         */
+        Doubted: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Session Id */
+            session_id: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Ended
          * @description Why a bout ended. The log tells a slip of form and a lift that would not move apart.
          * @enum {string}
@@ -1936,12 +1951,18 @@ export interface components {
         /**
          * LiftStrength
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
+         *
+         *     `calls` are how the lifter's calls in this lift are read.
          */
         LiftStrength: {
+            /** Calls */
+            calls: components["schemas"]["Called"][];
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
             /** Days */
             days: components["schemas"]["Day"][];
+            /** Doubted */
+            doubted: components["schemas"]["Doubted"][];
             lift: components["schemas"]["KnownLift"];
             /** Observations */
             observations: components["schemas"]["Observation"][];
@@ -3302,11 +3323,9 @@ export interface components {
         };
         /**
          * StrengthView
-         * @description Every lift that is known, the one done last first, and how the lifter's calls are read.
+         * @description Every lift that is known, the one done last first.
          */
         StrengthView: {
-            /** Calls */
-            calls: components["schemas"]["Called"][];
             /** Lifts */
             lifts: components["schemas"]["KnownLift"][];
             /** Recovery */

@@ -8,20 +8,22 @@ export function Scroller({
   className,
   children,
 }: {
-  ref?: Ref<HTMLElement> | undefined;
+  ref?: Ref<HTMLDivElement> | undefined;
   label: string;
   className?: string;
   children: ReactNode;
 }) {
   return (
-    <section
+    // biome-ignore lint/a11y/useSemanticElements: a group of marks, no group of fields; and no landmark, there are many
+    <div
       ref={ref}
+      role="group"
       aria-label={label}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must take the focus to be scrolled by key
       tabIndex={0}
       className={clsx("overflow-x-auto overflow-y-hidden", className)}
     >
       {children}
-    </section>
+    </div>
   );
 }

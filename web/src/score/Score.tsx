@@ -25,7 +25,7 @@ export function Score({
   zoom = 1,
   bare = false,
 }: {
-  ref?: Ref<HTMLElement> | undefined;
+  ref?: Ref<HTMLDivElement> | undefined;
   layout: ScoreLayout;
   steps: Step[];
   captions: Record<string, string>;

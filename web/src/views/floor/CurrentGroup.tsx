@@ -21,7 +21,7 @@ export const CurrentGroup = memo(function CurrentGroup({
   before: number | null;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const scroller = useRef<HTMLElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
   const index = at ?? before ?? 0;
   const group = steps[index]?.group ?? 1;
   const warming = steps[index]?.warm_up === true;

@@ -1,4 +1,4 @@
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "@/data/client";
 import { useLiftStrength, useStrength } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
@@ -71,8 +71,7 @@ function Known({ view }: { view: View }) {
         aria-label="How well you are known"
         className="space-y-8 border-hairline border-t bg-panel p-4 sm:p-7 lg:border-ink lg:border-t-0 lg:border-l"
       >
-        <Curve lift={lift} />
-        <Calls calls={view.calls} />
+        <Person lift={lift} />
         <Foretold />
         <Recovery rests={view.recovery} />
       </aside>
@@ -101,7 +100,12 @@ function OneLift({ lift }: { lift: KnownLift }) {
         </p>
       </div>
       <Loaded query={useLiftStrength(lift)} what="its sessions">
-        {(found) => <MaxOverTime found={found} />}
+        {(found) => (
+          <>
+            <MaxOverTime found={found} />
+            {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
+          </>
+        )}
       </Loaded>
       <p className="mt-4 max-w-3xl text-sm text-faint">
         An estimate to plan sets with, no promise that a load is safe. For a heavy single use safeties or a
@@ -111,10 +115,44 @@ function OneLift({ lift }: { lift: KnownLift }) {
   );
 }
 
-function Curve({ lift }: { lift: KnownLift }) {
+/** Bouts that cannot be so by all that is known: asked about, and left out until then. */
+function Doubted({ bouts }: { bouts: Schemas["Doubted"][] }) {
+  return (
+    <section aria-label="Is that so?" className="mt-4 border-look border-l-4 pl-3">
+      <h2 className="font-bold">Is that so?</h2>
+      <p className="text-[15px]">
+        {bouts.length === 1 ? "This bout does" : "These bouts do"} not fit anything else you have done, as if a
+        digit had slipped. Until corrected {bouts.length === 1 ? "it counts" : "they count"} for nothing here.
+      </p>
+      <ul>
+        {bouts.map((each) => (
+          <li key={each.at + each.words}>
+            <b>{each.words}</b>
+            {each.session_id && (
+              <Link
+                to={`/ledger/${each.session_id}`}
+                className="ml-3 inline-flex min-h-11 items-center underline underline-offset-4"
+              >
+                Correct it, {fullDate(each.at)}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The lifter in this lift: their rep curve, and how their calls are read. */
+function Person({ lift }: { lift: KnownLift }) {
   return (
     <Loaded query={useLiftStrength(lift)} what="the rep curve">
-      {(found) => <RepCurve found={found} />}
+      {(found) => (
+        <div className="space-y-8">
+          <RepCurve found={found} />
+          <Calls calls={found.calls} />
+        </div>
+      )}
     </Loaded>
   );
 }
