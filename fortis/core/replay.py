@@ -221,7 +221,7 @@ def _shown(rested: Iterable[tuple[LoggedBout, Rested]], lift: Exercise) -> float
     return shown or None
 
 
-HALVINGS = 16
+HALVINGS = 12
 
 
 def reps_by(formula: Formula, max_kg: float, kg: float) -> float:

@@ -17,7 +17,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey, lift_key
-from fortis.core.tally.evidence import VAGUE, Rested, Timed, by_setup, evidence, tiring
+from fortis.core.tally.evidence import REMEMBERED, Rested, Timed, by_setup, evidence, tiring
 from fortis.store import bouts, lifter, remembered, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
@@ -222,7 +222,7 @@ def _remembered(work: UnitOfWork, told: sessions.Beginning, bout: PerformedBout)
     rested = [Rested(bout, 0.0)]
     heard = evidence(rested, lift, lifter.body_kg(work, told.day))
     return Trained(
-        told, lift, lift_key(lift, bout.setup), rested, [each and each._replace(vague=VAGUE) for each in heard]
+        told, lift, lift_key(lift, bout.setup), rested, [each and each._replace(vague=REMEMBERED) for each in heard]
     )
 
 

@@ -111,7 +111,7 @@ def test_two_slips_in_a_session_are_still_slips(weeks):
 
 def test_where_most_of_a_session_cannot_be_so_it_is_another_machine(weeks):
     other = [Heard(260, 0, 5, 2), Heard(260, 180, 5, 1)]
-    assert max_after((60, other), start=weeks).kg == pytest.approx(max_after((60, other)).kg, rel=0.01)
+    assert max_after((60, other), start=weeks).kg == pytest.approx(max_after((60, other)).kg, rel=0.03)
 
 
 def test_one_strange_session_does_not_settle_what_kind_of_lifter_it_is(weeks):

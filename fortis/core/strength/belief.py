@@ -21,7 +21,7 @@ OFF_MIDDLE = 15
 """Once the belief has moved so many steps, the grid moves with it."""
 LEAST_BELIEF = 1e-9
 
-DRIFT_A_DAY = 0.008 / 3.5**0.5
+DRIFT_A_DAY = 0.010 / 3.5**0.5
 """How far the max may drift in a day, as a share of it; in n days n ** 0.5 times as far."""
 
 
@@ -43,7 +43,8 @@ class Belief:
     @cached_property
     def kgs(self) -> Grid:
         """The maxes on the grid."""
-        return np.exp(self.middle + OFFSETS)
+        kgs: Grid = np.exp(self.middle + OFFSETS)
+        return kgs
 
     @cached_property
     def means(self) -> Grid:

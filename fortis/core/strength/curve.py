@@ -38,11 +38,13 @@ class RepCurve(Value):
         """What a rep at a share of the max takes from strength, as a share of the max."""
         if abs(1 - share) < NEARLY_MAX:
             return 1 / self.scale
-        return (1 - share) / (self.reps(share) - 1)
+        return (1 - share) / min(self.reps(share) - 1, LONGEST)
 
 
 LEAST_SHARE = 0.05
 NEARLY_MAX = 1e-6
+LONGEST = 35.0
+"""However light a load is, tired reps with it are no cheaper than in a set of so many (common practice)."""
 DEFAULT_CURVE = RepCurve()
 """What holds until a lifter's log says otherwise: within two points of the training handbook table (Baechle and
 Earle, from memory) up to ten reps."""

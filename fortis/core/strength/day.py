@@ -5,14 +5,14 @@ from typing import NamedTuple
 import numpy as np
 
 from fortis.core.strength.belief import Belief
-from fortis.core.strength.curve import beyond, scale
+from fortis.core.strength.curve import LONGEST, beyond, scale
 from fortis.core.strength.kinds import CALLS, CURVES
 from fortis.core.strength.momentary import LASTING, recovered
 from fortis.core.strength.observation import COUNTED, SPREAD, Grid, Heard, likelihood
 
-_BEND = np.array([[curve.bend] for curve in CURVES])
-_SCALE = scale(np.array([[curve.endurance] for curve in CURVES]), _BEND)
-_CALLS = CALLS[:, None, None]
+_BEND: Grid = np.array([[curve.bend] for curve in CURVES])
+_SCALE: Grid = scale(np.array([[curve.endurance] for curve in CURVES]), _BEND)
+_CALLS: Grid = CALLS[:, None, None]
 
 SAID = 1.3
 """How much a whole session says, in bouts: its bouts share the form of the day and what the model gets wrong."""
@@ -41,6 +41,7 @@ class Day:
         self.tired_reps = 0.0
         self.bouts, self.told = 0, False
         self.total: Grid = np.zeros((len(CALLS), *shape))
+        self._fresh: dict[float, tuple[Grid, Grid]] = {}
 
     def take_in(self, bout: Heard, kinds: Grid | None, *, believed: bool) -> Foretold | None:
         """Take in a bout; what was expected of it before, by the kinds of lifter where they are given."""
@@ -72,17 +73,19 @@ class Day:
 
     def _possible(self, kg: float) -> tuple[Grid, Grid]:
         """Reps to failure with a load now, and what each takes, by curve and max, shape (curves, maxes)."""
-        away = 1 - kg / self.belief.kgs
-        reps = beyond(_SCALE, _BEND, kg**-_BEND * self.powers)
-        cost = np.divide(away, reps, out=np.broadcast_to(1 / _SCALE, reps.shape).copy(), where=reps != 0)
+        if kg not in self._fresh:
+            away = 1 - kg / self.belief.kgs
+            reps = np.minimum(beyond(_SCALE, _BEND, kg**-_BEND * self.powers), LONGEST)
+            at_the_max = np.repeat(1 / _SCALE, len(away), axis=1)
+            self._fresh[kg] = away, np.divide(away, reps, out=at_the_max, where=reps != 0)
+        away, cost = self._fresh[kg]
         return 1 + (away - self.missing - self.lasting) / cost, cost
 
     def _foretold(self, possible: Grid, kinds: Grid) -> Foretold:
         """What the belief says of a bout, with what the session has said of the day so far."""
-        likely = kinds[..., None] * self.belief.shares
-        if (said := self.said()) is not None:
-            likely = likely * np.exp(said - said.max())
-        by_max = likely.sum(axis=0).ravel()
+        said = self.said()
+        of_day = 1.0 if said is None else np.exp(said - said.max())
+        by_max = np.einsum("sc,scg->cg", kinds, self.belief.shares * of_day).ravel()
         reps = possible.ravel()
         whole = by_max.sum()
         mean = float(by_max @ reps / whole)

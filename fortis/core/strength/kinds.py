@@ -12,7 +12,9 @@ CALLS: Grid = np.array([0.7, 1.1, 1.7])
 literature)."""
 USUAL_CALLS = 1.1
 CURVES = tuple(RepCurve(endurance=float(each), bend=float(bend)) for each in ENDURANCES for bend in BENDS)
-ENDURANCE_SPREAD = 0.2
+_LOG_ENDURANCES: Grid = np.log([curve.endurance for curve in CURVES])
+_BENDS: Grid = np.array([curve.bend for curve in CURVES])
+ENDURANCE_SPREAD = 0.3
 CALLS_SPREAD, CALLS_SPREAD_OF_NOVICES = 0.45, 0.7
 """How far off the usual endurance and calls may be; beginners call more wildly (common practice)."""
 
@@ -31,8 +33,8 @@ def usual_kinds(*, novice: bool = False) -> Grid:
 def curve_of(kinds: Grid) -> RepCurve:
     """The rep curve of a lifter who is of each kind as far as it is likely."""
     likely = kinds.sum(axis=0)
-    endurance = float(np.exp(likely @ np.log([curve.endurance for curve in CURVES])))
-    bend = float(likely @ [curve.bend for curve in CURVES])
+    endurance = float(np.exp(likely @ _LOG_ENDURANCES))
+    bend = float(likely @ _BENDS)
     return RepCurve(endurance=endurance, bend=bend or np.finfo(float).eps)
 
 

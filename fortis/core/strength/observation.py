@@ -15,7 +15,7 @@ SPREAD = 0.07
 """How far off the reps to failure may be, as a share of them and of `COUNTED` more: counting, calling, and what no
 curve has right. The same whatever the bout, so that more reps, or more left, can never speak for a lower max."""
 COUNTED = 3.0
-TIRED = 0.03
+TIRED = 0.06
 """How much further off for each rep done before that no rest has brought back."""
 WITHIN_A_REP = 0.5
 CALLED_WITHIN_A_REP = 0.4
@@ -53,14 +53,13 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
 
     `possible` are the reps to failure by curve and max, shape (curves, maxes), `tired_reps` the reps done before
     that still weigh, `calls` how many reps are left for each that is called, shape (calls, 1, 1). Returns the
-    shape (calls, curves, maxes).
+    shape (calls, curves, maxes), or (curves, maxes) where calls make no difference.
     """
     spread = SPREAD * (1 + TIRED * tired_reps) * bout.vague
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
     if bout.left is None and not bout.failed:
-        at_least = _at_least(found, np.log(bout.reps + COUNTED), spread)
-        return np.broadcast_to(at_least, (len(calls), *possible.shape))
-    left = np.zeros_like(calls) if bout.failed or not bout.left else bout.left * calls
+        return _at_least(found, np.log(bout.reps + COUNTED), spread)
+    left = 0.0 if bout.failed or not bout.left else bout.left * calls
     if bout.or_more and not bout.failed:
         return _at_least(found, np.log(bout.reps + left + COUNTED), spread)
     within = WITHIN_A_REP if bout.failed else CALLED_WITHIN_A_REP if bout.left else 0.0

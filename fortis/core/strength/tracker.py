@@ -36,7 +36,7 @@ OWN = 0.1
 """How much of it is taken to hold for that lift alone, beside what holds for all."""
 LEAST_EVIDENCE = np.exp(-8)
 """One session never makes a kind of lifter less likely than this share of the likeliest."""
-UNKNOWN = 0.015
+UNKNOWN = 0.004
 """What no kind of lifter has right, as a share of the max."""
 FIRST_SPREAD = 0.25
 """How far off the first guess at a lift may be."""
@@ -217,6 +217,8 @@ class Profile:
 
     def _moved(self, key: LiftKey, belief: Belief, at: datetime) -> tuple[Belief, float]:
         """A belief at a later moment, as other lifts and layoffs have moved it, and how far it may have drifted."""
+        if at <= belief.at:
+            return belief, 0.0
         times = NOVICE_DRIFT if self.novice else 1.0
         lost = self._lost_until(at) - belief.lost
         kinds = self.kinds_of(key[0])

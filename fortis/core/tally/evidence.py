@@ -17,7 +17,9 @@ from fortis.core.strength.observation import Heard
 from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, lift_key
 
 VAGUE = 2.0
-"""How many times further off a bout may be that form ended, that went over part of the range, or is remembered."""
+"""How many times further off a bout may be that form ended, or that went over part of the range."""
+REMEMBERED = 4.0
+"""How many times further off a remembered set may be than one that was seen: it was some time ago, and a good day."""
 ONLY_TIRES = 0.0
 
 

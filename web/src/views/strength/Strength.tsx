@@ -121,8 +121,9 @@ function Doubted({ bouts }: { bouts: Schemas["Doubted"][] }) {
     <section aria-label="Is that so?" className="mt-4 border-look border-l-4 pl-3">
       <h2 className="font-bold">Is that so?</h2>
       <p className="text-[15px]">
-        {bouts.length === 1 ? "This bout does" : "These bouts do"} not fit anything else you have done, as if a
-        digit had slipped. Until corrected {bouts.length === 1 ? "it counts" : "they count"} for nothing here.
+        {bouts.length === 1 ? "This bout does" : "These bouts do"} not fit anything else you have done, as if
+        a digit had slipped. Until corrected {bouts.length === 1 ? "it counts" : "they count"} for nothing
+        here.
       </p>
       <ul>
         {bouts.map((each) => (
