@@ -1,5 +1,6 @@
 """What a planned session will come to: for every bout the reps to expect, and those left after them."""
 
+from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from fortis.core.basis import Basis
@@ -22,27 +23,39 @@ def foretell(plan: Timeline, prescription: Prescription, basis: Basis) -> Timeli
     lifts = {(each.group, each.entry): each.lift for each in prescription.sets}
     asked = [_asked(step, lifts[step.group, step.entry], basis) for step in plan.steps]
     tired = {each.key: _Tired(each.lift, Momentary(each.max.curve)) for each in asked if each}
-    steps = []
+    for one in tired.values():
+        one.tires = [(other, share) for other in tired.values() if (share := shared(other.lift, one.lift))]
+    steps, clock = [], 0
     for step, bout in zip(plan.steps, asked, strict=True):
-        at_work = tired[bout.key].strength if bout else None
         foretold = None
-        if bout and at_work:
-            before = at_work.spent
-            foretold = _performed(step, at_work, bout.share)
-            for other in tired.values():
-                other.strength.tire(shared(other.lift, bout.lift) * (at_work.spent - before))
-        for each in tired.values():
-            if each.strength is not at_work and not step.left_out:
-                each.strength.rest(step.seconds)
+        ends = clock if step.left_out else clock + step.seconds
+        if bout:
+            at_work = tired[bout.key]
+            strength = at_work.at(clock)
+            before = strength.spent
+            foretold = _performed(step, strength, bout.share)
+            for other, share in at_work.tires:
+                other.at(clock).tire(share * (strength.spent - before))
+            at_work.since = ends
+        clock = ends
         steps.append(step if foretold is None else step.model_copy(update={"foretold": foretold}))
     return plan.model_copy(update={"steps": tuple(steps)})
 
 
-class _Tired(NamedTuple):
-    """A lift, and its strength as the session goes on."""
+@dataclass
+class _Tired:
+    """A lift, its strength as of a second of the session, since when it has rested, and the lifts that it tires."""
 
     lift: Exercise
     strength: Momentary
+    since: int = 0
+    tires: "list[tuple[_Tired, float]]" = field(default_factory=list)
+
+    def at(self, clock: int) -> Momentary:
+        """Its strength at a second of the session."""
+        self.strength.rest(clock - self.since)
+        self.since = clock
+        return self.strength
 
 
 class _Asked(NamedTuple):

@@ -19,7 +19,7 @@ from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, l
 VAGUE = 2.0
 """How many times further off a bout may be that form ended, or that went over part of the range."""
 REMEMBERED = 4.0
-"""How many times further off a remembered set may be than one that was seen: it was some time ago, and a good day."""
+"""How many times further off a remembered set may be than one seen: it was some time ago, and on a good day."""
 ONLY_TIRES = 0.0
 
 
