@@ -1,4 +1,4 @@
-"""The built front end as it is served: hashed files for good, pages fresh, the scripts of a view fetched ahead."""
+"""The built front end as it is served: hashed files for good, pages fresh, what a view needs fetched ahead."""
 
 import json
 from collections.abc import Mapping
@@ -64,6 +64,8 @@ VIEWS = {
     "kit": "kit/Kit",
 }
 """The view at an address, by its first part; with a slash where more follows."""
+ASKS = {"today/Today": "/api/today", "strength/Strength": "/api/strength", "kit/Kit": "/api/kit"}
+"""What a view asks for first, whatever its address: fetched while its scripts are."""
 
 
 def _view_at(path: str) -> str:
@@ -72,7 +74,7 @@ def _view_at(path: str) -> str:
 
 
 def _loaded_ahead(front_end: Path) -> dict[str, str]:
-    """For each view the links that have a browser fetch its scripts while it still reads the page's own."""
+    """For each view the links that have a browser fetch what it needs while it still reads the page's scripts."""
     built = front_end / ".vite" / "manifest.json"
     if not built.is_file():
         return {}
@@ -82,6 +84,8 @@ def _loaded_ahead(front_end: Path) -> dict[str, str]:
     for view in VIEWS.values():
         files = [file for file in _files(manifest, f"src/views/{view}.tsx") if file not in page]
         links[view] = "".join(f'<link rel="modulepreload" crossorigin href="/{file}">' for file in files)
+        if view in ASKS:
+            links[view] += f'<link rel="preload" as="fetch" crossorigin href="{ASKS[view]}">'
     return links
 
 

@@ -56,7 +56,8 @@ MAXES = {
 }
 """True maxes at the start, in kg of the weight moved (one dumbbell, where it is dumbbells)."""
 
-WEEKLY_GAIN = 1.006
+WEEKLY_GAIN = 0.006
+"""What a week adds to every max, as a share of it; ever less after the first twelve."""
 PRESS = """# Press and row
 Bench press: 4 x 5 at 75 kg leave 2 rest 3:00
 pair, 3 rounds, rest 1:30:
@@ -101,7 +102,7 @@ class _Planned(NamedTuple):
     written: str
 
 
-def make_demo(path: Path, now: datetime | None = None) -> int:
+def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> int:
     """Write the demo into a new database at `path`; the last session is due today. Returns how many there are."""
     moment = now or datetime.now(UTC)
     making = path.with_name(path.name + ".making")
@@ -112,7 +113,7 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
         zone = ZoneInfo(lifter.lifter(work).zone)
     simulated = SimulatedLifter(dict(MAXES), Random(SEED))
     today = moment.astimezone(zone).date()
-    plans = list(_plans())
+    plans = list(_plans(weeks))
     for number, planned in enumerate(plans):
         on = today + timedelta(days=planned.day)
         with writing(database).begin() as work:
@@ -123,7 +124,8 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
                 begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
                 _play(work, row, simulated, planned, begins)
         if planned.title == "Legs":
-            simulated.maxes = {lift: kg * WEEKLY_GAIN for lift, kg in simulated.maxes.items()}
+            gain = 1 + WEEKLY_GAIN / max(planned.week / WEEKS, 1)
+            simulated.maxes = {lift: kg * gain for lift, kg in simulated.maxes.items()}
     with database.kw["bind"].connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     database.kw["bind"].dispose()
@@ -131,13 +133,13 @@ def make_demo(path: Path, now: datetime | None = None) -> int:
     return len(plans)
 
 
-def _plans() -> Iterator[_Planned]:
+def _plans(weeks: int) -> Iterator[_Planned]:
     """Three sessions a week; the week under way has all three still to come, the first of them today."""
-    for week in range(1, WEEKS + 2):
+    for week in range(1, weeks + 2):
         for title, day in (("Press and row", 0), ("Pull", 2), ("Legs", 4)):
             light = week == LIGHT_WEEK
             written = LIGHT[title] if light else _text(title, week)
-            yield _Planned((week - WEEKS - 1) * 7 + day, week, title, written)
+            yield _Planned((week - weeks - 1) * 7 + day, week, title, written)
 
 
 def _text(title: str, week: int) -> str:

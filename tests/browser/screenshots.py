@@ -3,12 +3,14 @@
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from fortis.demo.log import make_demo
+from fortis.store.database import open_database
 from tests.serving import CHROMIUM, FLAGS, Serving
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
+A_YEAR = 52
 DESKTOP = {"viewport": {"width": 1280, "height": 800}}
 PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
 
@@ -107,30 +109,45 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
     desktop.get_by_role("link", name="Legs").first.click()
     shoot(desktop, "past-session")
     for page, name in ((desktop, "strength"), (phone, "strength-phone")):
-        page.goto("/strength?lift=front-squat&setup=belt")
-        page.get_by_text("bouts it is known from").wait_for()
-        shoot(page, name)
+        strength(page, name)
     floor(desktop, phone, dim)
+
+
+def strength(page: Page, name: str) -> None:
+    """What is known of a lift."""
+    page.goto("/strength?lift=front-squat&setup=belt")
+    page.get_by_text("bouts it is known from").wait_for()
+    page.get_by_text("sets near failure were foretold").wait_for(timeout=60_000)
+    shoot(page, name)
 
 
 def main() -> None:
     """Serve a fresh demo and take all the pictures."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        database = Path(folder) / "demo.db"
-        make_demo(database)
-        serving = Serving(database)
-        serving.start()
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        weeks, years, new = (Serving(Path(folder) / f"{name}.db") for name in ("weeks", "years", "new"))
+        make_demo(weeks.database)
+        make_demo(years.database, weeks=A_YEAR)
+        open_database(new.database).kw["bind"].dispose()
         try:
-            pages = [
-                browser.new_context(base_url=serving.address, **options).new_page()
-                for options in (DESKTOP, PHONE, {**PHONE, "color_scheme": "dark"})
-            ]
-            views(*pages)
+            for serving in (weeks, years, new):
+                serving.start()
+            dim = {**PHONE, "color_scheme": "dark"}
+            views(*(page(browser, weeks, options) for options in (DESKTOP, PHONE, dim)))
+            strength(page(browser, years, DESKTOP), "strength-years")
+            nothing = page(browser, new, DESKTOP)
+            nothing.goto("/strength")
+            shoot(nothing, "strength-new")
         finally:
             browser.close()
-            serving.kill()
+            for serving in (weeks, years, new):
+                serving.kill()
+
+
+def page(browser: Browser, serving: Serving, options: dict) -> Page:
+    """A page of its own."""
+    return browser.new_context(base_url=serving.address, **options).new_page()
 
 
 if __name__ == "__main__":

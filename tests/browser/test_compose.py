@@ -33,7 +33,7 @@ def test_every_family_is_written_broken_and_mended(desktop):
         problem.get_by_role("button", name=re.compile("^Write ")).first.click()
         expect(problem).to_have_count(0)
         expect(form).to_contain_text(written.splitlines()[0].strip())
-        expect(desktop.get_by_role("region", name=re.compile("^Score of"))).to_be_visible()
+        expect(desktop.get_by_role("group", name=re.compile("^Score of"))).to_be_visible()
 
 
 def test_a_family_of_each_kind_is_built_by_hand(desktop):
@@ -44,7 +44,7 @@ def test_a_family_of_each_kind_is_built_by_hand(desktop):
         dialog.get_by_role("button", name=name, exact=True).click()
         dialog.get_by_role("button", name="Add to the session").click()
         expect(dialog).not_to_be_visible()
-    expect(desktop.get_by_role("region", name=re.compile("^Score of"))).to_have_count(5)
+    expect(desktop.get_by_role("group", name=re.compile("^Score of"))).to_have_count(5)
     expect(form).to_contain_text("pair, 3 rounds")
 
 

@@ -1,7 +1,8 @@
-import { Dialog } from "radix-ui";
 import {
   createContext,
+  lazy,
   type ReactNode,
+  Suspense,
   useContext,
   useEffect,
   useLayoutEffect,
@@ -10,9 +11,10 @@ import {
   useState,
 } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { Key } from "@/parts/Button";
 
-interface Shortcut {
+const Keys = lazy(() => import("./Keys"));
+
+export interface Shortcut {
   keys: string;
   shown: string;
   does: string;
@@ -71,32 +73,11 @@ export function Shortcuts({ children }: { children: ReactNode }) {
   return (
     <Registry value={register}>
       {children}
-      <Dialog.Root open={open} onOpenChange={setOpen}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-30 bg-shade/55" />
-          <Dialog.Content
-            aria-describedby={undefined}
-            className="fixed inset-x-4 top-[12vh] z-30 mx-auto max-h-[76vh] max-w-3xl overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"
-          >
-            <Dialog.Title className="text-xl font-bold">Keys</Dialog.Title>
-            <dl className="mt-4 gap-x-10 sm:columns-2">
-              {[...list, { keys: "?", shown: "?", does: "This list" }].map((each) => (
-                <div key={each.keys} className="flex break-inside-avoid justify-between gap-4 py-1">
-                  <dt>{each.does}</dt>
-                  <dd className="shrink-0">
-                    <Key>{each.shown}</Key>
-                  </dd>
-                </div>
-              ))}
-            </dl>
-            <p className="mt-4 text-faint">
-              Tab and Shift Tab reach everything else, arrow keys move inside a row of notes and in menus,
-              Escape closes what is open.
-            </p>
-            <Dialog.Close className="mt-3 min-h-11 underline underline-offset-4">Close</Dialog.Close>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      {open && (
+        <Suspense>
+          <Keys list={[...list, { keys: "?", shown: "?", does: "This list" }]} onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
     </Registry>
   );
 }

@@ -27,8 +27,11 @@ function Nothing() {
       <h1 className="text-2xl font-bold">Nothing is known of your strength yet</h1>
       <p className="mt-2">
         Finish a session and tell after a set how many reps were left: that is where a first estimate comes
-        from, with how unsure it is. A load with a number you would bet on is enough; nobody needs to test a
-        max.
+        from, with how unsure it is. Or{" "}
+        <Link to="/compose" className="underline underline-offset-4">
+          compose a session
+        </Link>{" "}
+        by reps and reps left, and tell a recent set where its load is missing. Nobody needs to test a max.
       </p>
     </div>
   );
