@@ -25,37 +25,29 @@ def foretell(plan: Timeline, prescription: Prescription, basis: Basis) -> Timeli
     tired = {each.key: _Tired(each.lift, Momentary(each.max.curve)) for each in asked if each}
     for one in tired.values():
         one.tires = [(other, share) for other in tired.values() if (share := shared(other.lift, one.lift))]
-    steps, clock = [], 0
+    steps = []
     for step, bout in zip(plan.steps, asked, strict=True):
         foretold = None
-        ends = clock if step.left_out else clock + step.seconds
-        if bout:
-            at_work = tired[bout.key]
-            strength = at_work.at(clock)
-            before = strength.spent
-            foretold = _performed(step, strength, bout.share)
+        at_work = tired[bout.key] if bout else None
+        if bout and at_work:
+            before = at_work.strength.spent
+            foretold = _performed(step, at_work.strength, bout.share)
             for other, share in at_work.tires:
-                other.at(clock).tire(share * (strength.spent - before))
-            at_work.since = ends
-        clock = ends
+                other.strength.tire(share * (at_work.strength.spent - before))
+        for each in () if step.left_out else tired.values():
+            if each is not at_work:
+                each.strength.rest(step.seconds)
         steps.append(step if foretold is None else step.model_copy(update={"foretold": foretold}))
     return plan.model_copy(update={"steps": tuple(steps)})
 
 
 @dataclass
 class _Tired:
-    """A lift, its strength as of a second of the session, since when it has rested, and the lifts that it tires."""
+    """A lift, its strength as the session goes on, and the lifts that it tires."""
 
     lift: Exercise
     strength: Momentary
-    since: int = 0
     tires: "list[tuple[_Tired, float]]" = field(default_factory=list)
-
-    def at(self, clock: int) -> Momentary:
-        """Its strength at a second of the session."""
-        self.strength.rest(clock - self.since)
-        self.since = clock
-        return self.strength
 
 
 class _Asked(NamedTuple):

@@ -53,7 +53,10 @@ class SimulatedLifter:
         strength.perform(share, reps)
         lift = LIBRARY.find(step.exercise)
         for (other, _), tired in self._strength.items():
-            tired.tire(shared(LIBRARY.find(other), lift) * (strength.spent - before))
+            if part := shared(LIBRARY.find(other), lift):
+                tired.tire(part * (strength.spent - before))
+            if tired is not strength:
+                tired.rest(step.seconds)
         if reps < (step.least or 0):
             return Effort(reps=reps, reserve=0, or_more=False, ended=Ended.STUCK)
         judged = self._judged(possible - reps)

@@ -14,7 +14,7 @@ USUAL_CALLS = 1.1
 CURVES = tuple(RepCurve(endurance=float(each), bend=float(bend)) for each in ENDURANCES for bend in BENDS)
 _LOG_ENDURANCES: Grid = np.log([curve.endurance for curve in CURVES])
 _BENDS: Grid = np.array([curve.bend for curve in CURVES])
-ENDURANCE_SPREAD = 0.3
+ENDURANCE_SPREAD = 0.2
 CALLS_SPREAD, CALLS_SPREAD_OF_NOVICES = 0.45, 0.7
 """How far off the usual endurance and calls may be; beginners call more wildly (common practice)."""
 

@@ -43,16 +43,22 @@ class Expected(NamedTuple):
 
 
 class Momentary:
-    """A lifter's strength in one lift as a session goes on."""
+    """A lifter's strength in one lift as a session goes on. A rest told in pieces is one rest."""
 
     def __init__(self, curve: RepCurve = DEFAULT_CURVE) -> None:
         self.curve = curve
-        self.missing = 0.0
-        self.lasting = 0.0
+        self._missing = 0.0
+        self._lasting = 0.0
+        self._rested = 0.0
+
+    @property
+    def spent(self) -> float:
+        """What is missing now, as a share of the max."""
+        return self._missing * (1 - recovered(self._rested)) + self._lasting
 
     def left(self, share: float) -> float:
         """Reps that are left at a share of the max, now; under 1 it would not move."""
-        return max(1 + (1 - self.missing - self.lasting - share) / self.curve.cost(share), 0.0)
+        return max(1 + (1 - self.spent - share) / self.curve.cost(share), 0.0)
 
     def perform(self, share: float, reps: int | None) -> Expected:
         """Do a bout, as far as strength goes."""
@@ -64,17 +70,13 @@ class Momentary:
 
     def tire(self, cost: float) -> None:
         """Lose a share of strength: some of it for the day."""
-        self.missing += cost * (1 - LASTING)
-        self.lasting += cost * LASTING
-
-    @property
-    def spent(self) -> float:
-        """What is missing now, as a share of the max."""
-        return self.missing + self.lasting
+        self._missing = self._missing * (1 - recovered(self._rested)) + cost * (1 - LASTING)
+        self._lasting += cost * LASTING
+        self._rested = 0.0
 
     def rest(self, seconds: float) -> None:
         """Let time pass."""
-        self.missing *= 1 - recovered(seconds)
+        self._rested += seconds
 
 
 def expect(bouts: Iterable[Asked], curve: RepCurve = DEFAULT_CURVE) -> list[Expected]:

@@ -1,6 +1,12 @@
 import { Dialog } from "radix-ui";
 import { Key } from "@/parts/Button";
-import type { Shortcut } from "./shortcuts";
+
+/** A key, how it is shown, and what it does. */
+export interface Shortcut {
+  keys: string;
+  shown: string;
+  does: string;
+}
 
 /** Every key and what it does. */
 export default function Keys({ list, onClose }: { list: Shortcut[]; onClose: () => void }) {
@@ -24,8 +30,8 @@ export default function Keys({ list, onClose }: { list: Shortcut[]; onClose: () 
             ))}
           </dl>
           <p className="mt-4 text-faint">
-            Tab and Shift Tab reach everything else, arrow keys move inside a row of notes and in menus, Escape
-            closes what is open.
+            Tab and Shift Tab reach everything else, arrow keys move inside a row of notes and in menus,
+            Escape closes what is open.
           </p>
           <Dialog.Close className="mt-3 min-h-11 underline underline-offset-4">Close</Dialog.Close>
         </Dialog.Content>

@@ -11,14 +11,9 @@ import {
   useState,
 } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import type { Shortcut } from "./Keys";
 
 const Keys = lazy(() => import("./Keys"));
-
-export interface Shortcut {
-  keys: string;
-  shown: string;
-  does: string;
-}
 
 const Registry = createContext<(shortcut: Shortcut) => () => void>(() => () => {});
 
@@ -75,7 +70,10 @@ export function Shortcuts({ children }: { children: ReactNode }) {
       {children}
       {open && (
         <Suspense>
-          <Keys list={[...list, { keys: "?", shown: "?", does: "This list" }]} onClose={() => setOpen(false)} />
+          <Keys
+            list={[...list, { keys: "?", shown: "?", does: "This list" }]}
+            onClose={() => setOpen(false)}
+          />
         </Suspense>
       )}
     </Registry>
