@@ -10,15 +10,17 @@ from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, nearest
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
-from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.estimate import Estimate, load_for
 from fortis.core.strength.momentary import Asked, Expected, expect
+from fortis.core.strength.solving import Part, share_for
 from fortis.core.strength.tracker import RELATED_SPREAD
 from fortis.core.structure.model import (
     BodyPlus,
     FixedReps,
     LastTime,
     LoadTarget,
+    MaxReps,
     OfPrevious,
     OfTop,
     Percent,
@@ -105,6 +107,7 @@ class LineLoads:
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
         self.previous: Decimal | None = None
+        self.set = first
         self.first_of_set = True
 
     def _borrow_max(self, first: PlannedSet) -> None:
@@ -130,11 +133,15 @@ class LineLoads:
     def _curve(self) -> RepCurve:
         return self.max.curve if self.max else DEFAULT_CURVE
 
-    def end_set(self) -> None:
-        """Be done with a set."""
-        self.first_of_set = True
+    def settled(self, each: PlannedSet) -> PlannedSet:
+        """A set with its loads settled, where they can be, and what rounding does to it."""
+        self.set, self.first_of_set = each, True
+        bouts = tuple(map(self._settle, each.bouts))
+        return self._with_effects_of_rounding(
+            each if bouts == each.bouts else each.model_copy(update={"bouts": bouts})
+        )
 
-    def settle(self, bout: PlannedBout) -> PlannedBout:
+    def _settle(self, bout: PlannedBout) -> PlannedBout:
         """A bout with its load settled, where it can be."""
         wanted = self._wanted(bout)
         self.first_of_set = False
@@ -174,7 +181,7 @@ class LineLoads:
             reasons=reasons,
         )
 
-    def with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
+    def _with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
         """Say once what rounded loads do to the reps of a set, where its reps are fixed and a max is known."""
         loads = [bout.settled for bout in each.bouts]
         if self.effect_told or self.max is None or self.max_of or self.part is None or not all(loads):
@@ -300,13 +307,53 @@ class LineLoads:
                 pass
             case _:
                 return None
-        reserve = planned_reserve(bout.effort)
+        last = self.set.bouts[-1]
+        reserve = planned_reserve(last.effort)
         left = float(USUAL_RESERVE if reserve is None else reserve)
-        if self.max is None or (kg := self._of_max(load_for(1.0, reps, left, self.max.curve))) is None:
+        if self.max is None:
+            return None
+        solved = self._solved(left)
+        kg = self._of_max(solved or load_for(1.0, reps, left, self.max.curve))
+        if kg is None:
             return None
         max_words = self._max_words()
-        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {reps} leaving {left:g}."
+        asked = " + ".join(str(_reps(each) or "max") for each in self.set.bouts) if solved else str(reps)
+        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
+
+    def _solved(self, left: float) -> float | None:
+        """The share of the max that a set of several bouts allows, all of them done, so many left at its hardest.
+
+        None for one bout, and where a bout has a load of its own or is counted otherwise.
+        """
+        bouts = self.set.bouts
+        plain_loads = all(each.load is None or isinstance(each.load, OfTop | OfPrevious) for each in bouts)
+        counted = all(isinstance(each.reps, FixedReps | RepRange | MaxReps) for each in bouts)
+        if self.max is None or self.part is None or len(bouts) < 2 or not (plain_loads and counted):
+            return None
+        max_kg, part = self.max.kg, self.part
+        of_side = [each for each in bouts if each.side is bouts[0].side]
+
+        def set_at(share: float) -> list[Part]:
+            previous = top = Decimal(str(max_kg * share)) - part
+            parts = []
+            for each in of_side:
+                if isinstance(each.load, OfTop | OfPrevious):
+                    base = top if isinstance(each.load, OfTop) else previous
+                    previous = self._shifted(base, each.load.shift) or Decimal(0)
+                keep = left if each is of_side[-1] else float(planned_reserve(each.effort) or 0)
+                parts.append(Part(max(float(previous + part) / max_kg, LEAST_SHARE), _reps(each), each.rest, keep))
+            return parts
+
+        return share_for(set_at, self.max.curve)
+
+
+def _reps(bout: PlannedBout) -> int | None:
+    """The fewest reps that a bout asks for; None where it goes to the end."""
+    match bout.reps:
+        case FixedReps(count=reps) | RepRange(low=reps):
+            return reps
+    return None
 
 
 def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> str:

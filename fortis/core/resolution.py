@@ -47,11 +47,7 @@ def _group(
     }
     settled = []
     for each in sets:
-        line = lines[each.entry]
-        bouts = tuple(map(line.settle, each.bouts))
-        done = each if bouts == each.bouts else each.model_copy(update={"bouts": bouts})
-        settled.append(line.with_effects_of_rounding(done))
-        line.end_set()
+        settled.append(lines[each.entry].settled(each))
     if basis.kit is None:
         return tuple(settled)
     planned = warmed(settled, basis.kit, basis.warm_ups, warm) if basis.warm_ups else settled

@@ -13,6 +13,7 @@ from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.kinds import CALLS, CURVES
 from fortis.core.strength.momentary import LASTING, Momentary, recovered
 from fortis.core.strength.observation import COUNTED, SPREAD, WITHIN_A_REP, Heard
+from fortis.core.strength.solving import Part, share_for
 from fortis.core.strength.tracker import DAY_FORM, Profile
 
 KEY = ("back-squat", "")
@@ -46,6 +47,23 @@ def test_a_bout_and_a_rest_are_the_solution_of_their_equations(share, reps, rest
     strength.perform(share, reps)
     strength.rest(rest)
     assert strength.left(share) == pytest.approx(integrated(share, 3.0, reps, rest), abs=1e-6)
+
+
+def test_a_cluster_is_solved_as_the_root_of_its_equation():
+    """scipy.optimize.brentq on the equation written out by hand: 2 + 2 + 2, 10 s between, one left after them."""
+
+    def left_at_the_end(share):
+        cost = (1 - share) / (30.6 * (1 / share - 1))
+        stays = 1 - recovered(10)
+        missing = 2 * cost * (1 - LASTING)
+        missing = (missing * stays + 2 * cost * (1 - LASTING)) * stays
+        return 1 + (1 - missing - 4 * cost * LASTING - share) / cost - 2
+
+    def set_at(share):
+        return [Part(share, 2, 10), Part(share, 2, 10), Part(share, 2, 0, keep=1)]
+
+    root = brentq(lambda share: left_at_the_end(share) - 1, 0.5, 0.99)
+    assert share_for(set_at, RepCurve(endurance=1 + 30.6 / 3, bend=1.0)) == pytest.approx(root, abs=1e-4)
 
 
 @pytest.mark.parametrize("bend", [-1.0, 1.0, 5.0])

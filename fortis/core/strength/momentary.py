@@ -58,7 +58,11 @@ class Momentary:
 
     def left(self, share: float) -> float:
         """Reps that are left at a share of the max, now; under 1 it would not move."""
-        return max(1 + (1 - self.spent - share) / self.curve.cost(share), 0.0)
+        return max(self.reach(share), 0.0)
+
+    def reach(self, share: float) -> float:
+        """The same without an end: below 0 by as many reps as are missing to none."""
+        return 1 + (1 - self.spent - share) / self.curve.cost(share)
 
     def perform(self, share: float, reps: int | None) -> Expected:
         """Do a bout, as far as strength goes."""
