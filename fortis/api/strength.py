@@ -235,7 +235,7 @@ def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[Know
                     exercise=last.lift.name,
                     setup=str(bout.setup),
                     max=Bounds(kg=max_.kg, low=max_.low, high=max_.high),
-                    sessions=sum(not each.session.remembered for each in of_lift),
+                    sessions=sum(each.session.remembered is None for each in of_lift),
                     last_on=last.session.day,
                 )
             )

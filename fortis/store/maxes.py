@@ -170,7 +170,7 @@ def _new(work: UnitOfWork, at: datetime) -> Profile:
 def _beginnings(work: UnitOfWork, before: datetime, since: datetime) -> Sequence[sessions.Beginning]:
     """The finished sessions and the remembered sets within a time, the oldest first."""
     told = remembered.told(work, before=before, since=since)
-    found = [sessions.Beginning(each, at, lifter.today(work, at), remembered=True) for each, at in told]
+    found = [sessions.Beginning(each, at, lifter.today(work, at), bout) for each, at, bout in told]
     return sorted([*sessions.beginnings(work, before=before, since=since), *found], key=attrgetter("started_at"))
 
 
@@ -193,9 +193,8 @@ def _stamps(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[in
 
 def _lifts(work: UnitOfWork, done: Sequence[sessions.Beginning]) -> Sequence[Sequence[Trained]]:
     recorded = bouts.of_all(work, [each.id for each in done if not each.remembered])
-    told = remembered.bouts(work, [each.id for each in done if each.remembered])
     return [
-        [_remembered(work, each, told[each.id])] if each.remembered else _trained(work, each, recorded[each.id])
+        [_remembered(work, each, each.remembered)] if each.remembered else _trained(work, each, recorded[each.id])
         for each in done
     ]
 

@@ -1,6 +1,6 @@
 """Recent sets and maxes that the lifter remembers."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from datetime import datetime
 
 from sqlalchemy import select
@@ -27,17 +27,11 @@ def take_back(work: UnitOfWork, remembered_id: str, at: datetime) -> None:
         row.taken_back_at = at
 
 
-def told(work: UnitOfWork, *, before: datetime, since: datetime) -> Sequence[tuple[str, datetime]]:
-    """The sets told within a time, by id and moment, the oldest first."""
+def told(work: UnitOfWork, *, before: datetime, since: datetime) -> Sequence[tuple[str, datetime, PerformedBout]]:
+    """The sets told within a time, as the bouts they would have been, by id and moment, the oldest first."""
     query = (
-        select(RememberedRow.id, RememberedRow.at)
+        select(RememberedRow)
         .where(RememberedRow.taken_back_at.is_(None), RememberedRow.at < before, RememberedRow.at >= since)
         .order_by(RememberedRow.at, RememberedRow.id)
     )
-    return [(row, at) for row, at in work.execute(query)]
-
-
-def bouts(work: UnitOfWork, ids: Sequence[str]) -> Mapping[str, PerformedBout]:
-    """Sets as the bouts they would have been, by id."""
-    rows = work.scalars(select(RememberedRow).where(RememberedRow.id.in_(ids))) if ids else ()
-    return {row.id: from_document(PerformedBout, row.bout) for row in rows}
+    return [(row.id, row.at, from_document(PerformedBout, row.bout)) for row in work.scalars(query)]

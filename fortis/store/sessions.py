@@ -12,6 +12,7 @@ from sqlalchemy.orm import object_session
 
 from fortis.core.adjustments import Adjustments
 from fortis.core.loading.kit import Kit
+from fortis.core.performance import PerformedBout
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription
 from fortis.core.units import Unit
@@ -215,13 +216,13 @@ def finished(
 class Beginning(NamedTuple):
     """A session that was finished: when it began, and on which day where the lifter was.
 
-    One that is `remembered` is a set by itself, told from memory.
+    One with a `remembered` bout is that by itself, told from memory.
     """
 
     id: str
     started_at: datetime
     day: date
-    remembered: bool = False
+    remembered: PerformedBout | None = None
 
 
 def beginnings(work: Unit_of_work, *, before: datetime, since: datetime) -> Sequence[Beginning]:
