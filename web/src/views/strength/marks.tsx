@@ -33,17 +33,6 @@ export function Mark({ kind, x, y }: { kind: MarkKind; x: number; y: number }) {
           strokeWidth={2}
         />
       );
-    case "remembered":
-      return (
-        <ellipse
-          transform={at}
-          rx={5}
-          ry={4.5}
-          strokeWidth={1.5}
-          strokeDasharray="2 2"
-          className="fill-paper stroke-ink"
-        />
-      );
     case "in a cluster":
       return (
         <g transform={at}>
@@ -61,7 +50,8 @@ export function Mark({ kind, x, y }: { kind: MarkKind; x: number; y: number }) {
           rx={5}
           ry={4.5}
           strokeWidth={1.5}
-          className={kind === "tired" ? "fill-paper stroke-ink" : "fill-ink stroke-ink"}
+          strokeDasharray={kind === "remembered" ? "2 2" : undefined}
+          className={kind === "fresh" ? "fill-ink stroke-ink" : "fill-paper stroke-ink"}
         />
       );
   }
