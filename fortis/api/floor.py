@@ -270,8 +270,8 @@ def _question(prescription: Prescription, bout: PerformedBout) -> str:
     if bout.kg is None or is_believable(max_kg, DEFAULT_CURVE, Heard(float(bout.kg), 0.0, bout.reps)):
         return ""
     return (
-        f"{bout.reps} at {plain(bout.kg)} kg, with a max of about {max_kg:.0f} kg? It is kept as told, and counts "
-        "for nothing until you correct it."
+        f"{bout.reps} at {plain(bout.kg)} kg, with a max of about {max_kg:.0f} kg? It is kept as told, and says "
+        "nothing of your max until you correct it."
     )
 
 
