@@ -1,14 +1,12 @@
 """What a planned session will come to: for every bout the reps to expect, and those left after them."""
 
-from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from fortis.core.basis import Basis
 from fortis.core.exercises import Exercise
 from fortis.core.loading.moved import body_part, strength_kg
-from fortis.core.strength.carrying import shared
+from fortis.core.strength.carrying import Strengths
 from fortis.core.strength.estimate import Estimate
-from fortis.core.strength.momentary import Momentary
 from fortis.core.structure.model import Lifting, MaxReps, RangeOfMotion, Side, ToFailure, lift_key
 from fortis.core.structure.prescription import Prescription
 from fortis.core.structure.timeline import Foretold, Step, Timeline
@@ -17,37 +15,20 @@ from fortis.core.structure.timeline import Foretold, Step, Timeline
 def foretell(plan: Timeline, prescription: Prescription, basis: Basis) -> Timeline:
     """The same timeline with what to expect of every bout whose lift has a known max and a settled load.
 
-    A lift is tired by its own bouts, each side by its own where they are done apart, and by those of other lifts as
-    far as they share muscles; it rests while anything else is done.
+    Where sides are done apart, each has a strength of its own.
     """
     lifts = {(each.group, each.entry): each.lift for each in prescription.sets}
     asked = [_asked(step, lifts[step.group, step.entry], basis) for step in plan.steps]
-    tired = {each.key: _Tired(each.lift, Momentary(each.max.curve)) for each in asked if each}
-    for one in tired.values():
-        one.tires = [(other, share) for other in tired.values() if (share := shared(other.lift, one.lift))]
+    strengths = Strengths({each.key: (each.lift, each.max.curve) for each in asked if each})
     steps = []
     for step, bout in zip(plan.steps, asked, strict=True):
         foretold = None
-        at_work = tired[bout.key] if bout else None
-        if bout and at_work:
-            before = at_work.strength.spent
-            foretold = _performed(step, at_work.strength, bout.share)
-            for other, share in at_work.tires:
-                other.strength.tire(share * (at_work.strength.spent - before))
-        for each in () if step.left_out else tired.values():
-            if each is not at_work:
-                each.strength.rest(step.seconds)
+        if bout:
+            foretold = _performed(step, bout, strengths)
+        elif not step.left_out:
+            strengths.rest(step.seconds)
         steps.append(step if foretold is None else step.model_copy(update={"foretold": foretold}))
     return plan.model_copy(update={"steps": tuple(steps)})
-
-
-@dataclass
-class _Tired:
-    """A lift, its strength as the session goes on, and the lifts that it tires."""
-
-    lift: Exercise
-    strength: Momentary
-    tires: "list[tuple[_Tired, float]]" = field(default_factory=list)
 
 
 class _Asked(NamedTuple):
@@ -75,8 +56,8 @@ def _asked(step: Step, lift: Exercise, basis: Basis) -> _Asked | None:
     return _Asked(lift, (lift.id, step.side), max_, float(moved) / max_.kg)
 
 
-def _performed(step: Step, strength: Momentary, share: float) -> Foretold | None:
+def _performed(step: Step, bout: _Asked, strengths: Strengths[tuple[str, Side]]) -> Foretold | None:
     """Do a bout, as far as strength goes; nothing is told of warm-ups."""
     to_the_end = isinstance(step.target, MaxReps) or isinstance(step.effort, ToFailure)
-    expected = strength.perform(share, None if to_the_end else step.reps)
+    expected = strengths.perform(bout.key, bout.share, None if to_the_end else step.reps, step.seconds)
     return None if step.warm_up else Foretold(reps=expected.reps, left=round(expected.left, 2))

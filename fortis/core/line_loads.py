@@ -13,19 +13,19 @@ from fortis.core.reason import Reason
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.estimate import Estimate, load_for
 from fortis.core.strength.momentary import Asked, Expected, expect
-from fortis.core.strength.solving import Part, share_for
+from fortis.core.strength.solving import share_for
 from fortis.core.strength.tracker import RELATED_SPREAD
+from fortis.core.structure.counting import is_rep_target, least_of
 from fortis.core.structure.model import (
     BodyPlus,
     FixedReps,
+    Hold,
     LastTime,
     LoadTarget,
-    MaxReps,
     OfPrevious,
     OfTop,
     Percent,
     RepMax,
-    RepRange,
     Shift,
     Weight,
     WeightRange,
@@ -74,8 +74,7 @@ def waits_for_max(each: PlannedSet, basis: Basis) -> bool:
     if known or body_part(each.lift, each.lift.load_kind is LoadKind.BODY, basis.body_kg) is None:
         return False
     return any(
-        bout.settled is None
-        and (share_of_max(bout.load) is not None if bout.load else isinstance(bout.reps, FixedReps | RepRange))
+        bout.settled is None and (share_of_max(bout.load) is not None if bout.load else is_rep_target(bout.reps))
         for bout in each.bouts
     )
 
@@ -302,11 +301,9 @@ class LineLoads:
             return _Wanted(self.carried.kg, self.carried.reasons)
         if self.exercise.load_kind is LoadKind.BODY:
             return _Wanted(Decimal(0))
-        match bout.reps:
-            case FixedReps(count=reps) | RepRange(low=reps):
-                pass
-            case _:
-                return None
+        if not is_rep_target(bout.reps):
+            return None
+        reps = least_of(bout.reps)
         last = self.set.bouts[-1]
         reserve = planned_reserve(last.effort)
         left = float(USUAL_RESERVE if reserve is None else reserve)
@@ -328,13 +325,13 @@ class LineLoads:
         """
         bouts = self.set.bouts
         plain_loads = all(each.load is None or isinstance(each.load, OfTop | OfPrevious) for each in bouts)
-        counted = all(isinstance(each.reps, FixedReps | RepRange | MaxReps) for each in bouts)
+        counted = all(not isinstance(each.reps, Hold) for each in bouts)
         if self.max is None or self.part is None or len(bouts) < 2 or not (plain_loads and counted):
             return None
         max_kg, part = self.max.kg, self.part
         of_side = [each for each in bouts if each.side is bouts[0].side]
 
-        def set_at(share: float) -> list[Part]:
+        def set_at(share: float) -> list[Asked]:
             previous = top = Decimal(str(max_kg * share)) - part
             parts = []
             for each in of_side:
@@ -342,7 +339,7 @@ class LineLoads:
                     base = top if isinstance(each.load, OfTop) else previous
                     previous = self._shifted(base, each.load.shift) or Decimal(0)
                 keep = left if each is of_side[-1] else float(planned_reserve(each.effort) or 0)
-                parts.append(Part(max(float(previous + part) / max_kg, LEAST_SHARE), _reps(each), each.rest, keep))
+                parts.append(Asked(max(float(previous + part) / max_kg, LEAST_SHARE), _reps(each), each.rest, keep))
             return parts
 
         return share_for(set_at, self.max.curve)
@@ -350,10 +347,7 @@ class LineLoads:
 
 def _reps(bout: PlannedBout) -> int | None:
     """The fewest reps that a bout asks for; None where it goes to the end."""
-    match bout.reps:
-        case FixedReps(count=reps) | RepRange(low=reps):
-            return reps
-    return None
+    return least_of(bout.reps) if is_rep_target(bout.reps) else None
 
 
 def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> str:
@@ -365,7 +359,7 @@ def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> s
             assert bout.settled is not None
             share = (float(of(bout.settled)) + body_part) / max_.kg
             reps = bout.reps.count if isinstance(bout.reps, FixedReps) else None
-            asked.append(Asked(max(share, 0.05), reps, bout.rest))
+            asked.append(Asked(max(share, LEAST_SHARE), reps, bout.rest))
         return expect(asked, max_.curve)
 
     if not all(isinstance(bout.reps, FixedReps) for bout in each.bouts):

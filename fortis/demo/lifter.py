@@ -5,8 +5,8 @@ from random import Random
 
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended
-from fortis.core.strength.carrying import shared
-from fortis.core.strength.momentary import Momentary
+from fortis.core.strength.carrying import Strengths
+from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.structure.model import FixedReps, MaxReps, RepRange, Side, ToFailure, planned_reserve
 from fortis.core.structure.timeline import Step
 
@@ -32,31 +32,25 @@ class SimulatedLifter:
     maxes: dict[str, float]
     random: Random
     form: float = 1.0
-    _strength: dict[tuple[str, Side], Momentary] = field(default_factory=dict)
+    _strengths: Strengths[tuple[str, Side]] = field(default_factory=lambda: Strengths({}))
 
     def wake_up(self, form: float) -> None:
         """A new day."""
         self.form = form
-        self._strength = {(lift, side): Momentary() for lift in self.maxes for side in SIDES}
+        lifts = {lift: (LIBRARY.find(lift), DEFAULT_CURVE) for lift in self.maxes}
+        self._strengths = Strengths({(lift, side): lifts[lift] for lift in lifts for side in SIDES})
 
     def rest(self, seconds: float) -> None:
         """Let time pass for every lift alike."""
-        for strength in self._strength.values():
-            strength.rest(seconds)
+        self._strengths.rest(seconds)
 
     def perform(self, step: Step, kg: float) -> Effort:
         """Do a bout with `kg`, the whole weight moved."""
         share = kg / (self.maxes[step.exercise] * self.form)
-        strength = self._strength[step.exercise, step.side]
-        possible, before = strength.left(share), strength.spent
+        lift = step.exercise, step.side
+        possible = self._strengths.left(lift, share)
         reps = self._reps(step, possible)
-        strength.perform(share, reps)
-        lift = LIBRARY.find(step.exercise)
-        for (other, _), tired in self._strength.items():
-            if part := shared(LIBRARY.find(other), lift):
-                tired.tire(part * (strength.spent - before))
-            if tired is not strength:
-                tired.rest(step.seconds)
+        self._strengths.perform(lift, share, reps, step.seconds)
         if reps < (step.least or 0):
             return Effort(reps=reps, reserve=0, or_more=False, ended=Ended.STUCK)
         judged = self._judged(possible - reps)

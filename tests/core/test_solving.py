@@ -12,7 +12,7 @@ from fortis.core.resolution import resolve
 from fortis.core.strength.curve import RepCurve
 from fortis.core.strength.estimate import estimate
 from fortis.core.strength.momentary import Asked, expect
-from fortis.core.strength.solving import Part, share_for, spare
+from fortis.core.strength.solving import share_for, spare
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
@@ -61,8 +61,8 @@ def test_what_it_is_for_is_told():
 
 
 def test_what_nobody_could_do_has_no_load():
-    assert share_for(lambda share: [Part(share, 500, 0)]) is None
-    assert share_for(lambda share: [Part(share, None, 0)]) is None
+    assert share_for(lambda share: [Asked(share, 500, 0)]) is None
+    assert share_for(lambda share: [Asked(share, None, 0)]) is None
 
 
 PARTS = st.lists(st.tuples(st.integers(1, 6), st.integers(5, 60)), min_size=1, max_size=5)
@@ -74,7 +74,7 @@ def test_a_solved_set_keeps_just_what_was_asked(parts, keep, endurance, bend):
 
     def set_at(share):
         *others, (reps, rest) = parts
-        return [*(Part(share, reps, rest) for reps, rest in others), Part(share, reps, rest, keep)]
+        return [*(Asked(share, reps, rest) for reps, rest in others), Asked(share, reps, rest, keep)]
 
     share = share_for(set_at, curve)
     assert share is not None

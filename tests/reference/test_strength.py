@@ -11,9 +11,9 @@ from statsmodels.tsa.statespace.structural import UnobservedComponents
 from fortis.core.strength.belief import DRIFT_A_DAY
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.kinds import CALLS, CURVES
-from fortis.core.strength.momentary import LASTING, Momentary, recovered
+from fortis.core.strength.momentary import LASTING, Asked, Momentary, recovered
 from fortis.core.strength.observation import COUNTED, SPREAD, WITHIN_A_REP, Heard
-from fortis.core.strength.solving import Part, share_for
+from fortis.core.strength.solving import share_for
 from fortis.core.strength.tracker import DAY_FORM, Profile
 
 KEY = ("back-squat", "")
@@ -60,7 +60,7 @@ def test_a_cluster_is_solved_as_the_root_of_its_equation():
         return 1 + (1 - missing - 4 * cost * LASTING - share) / cost - 2
 
     def set_at(share):
-        return [Part(share, 2, 10), Part(share, 2, 10), Part(share, 2, 0, keep=1)]
+        return [Asked(share, 2, 10), Asked(share, 2, 10), Asked(share, 2, 0, keep=1)]
 
     root = brentq(lambda share: left_at_the_end(share) - 1, 0.5, 0.99)
     assert share_for(set_at, RepCurve(endurance=1 + 30.6 / 3, bend=1.0)) == pytest.approx(root, abs=1e-4)

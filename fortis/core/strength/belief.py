@@ -56,10 +56,6 @@ class Belief:
         """The mean of the max, by its logarithm."""
         return float(np.exp((kinds * self.means).sum() / kinds.sum()))
 
-    def by_max(self, kinds: Grid) -> Grid:
-        """How likely each max is, over all kinds of lifter."""
-        return by_max(kinds, self.shares)
-
     def moved(self, by: float) -> "Belief":
         """The same belief in a max that is so much higher, by its logarithm."""
         return replace(self, middle=self.middle + by) if by else self

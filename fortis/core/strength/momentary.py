@@ -28,11 +28,15 @@ def recovered(seconds: float) -> float:
 
 
 class Asked(NamedTuple):
-    """A bout to come: its load as a share of the max, its reps (None: all there are), the rest after it."""
+    """A bout to come: its load as a share of the max, its reps (None: all there are), the rest after it.
+
+    `keep` are the reps to be left after it, where its load is still to be found.
+    """
 
     share: float
     reps: int | None
     rest: float
+    keep: float = 0.0
 
 
 class Expected(NamedTuple):

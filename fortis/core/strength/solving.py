@@ -2,36 +2,23 @@
 
 from collections.abc import Callable, Sequence
 from math import inf
-from typing import NamedTuple
 
 from scipy.optimize import brentq
 
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
-from fortis.core.strength.momentary import Momentary
+from fortis.core.strength.momentary import Asked, Momentary
 
 LEAST, MOST = 0.1, 1.2
 """Between these shares of the max lies the load of every set that anybody plans."""
 
 
-class Part(NamedTuple):
-    """A bout of a set: its load as a share of the max, its reps (None: all there are), the rest after it.
-
-    `keep` are the reps to be left after it.
-    """
-
-    share: float
-    reps: int | None
-    rest: float
-    keep: float = 0.0
-
-
-def spare(parts: Sequence[Part], curve: RepCurve = DEFAULT_CURVE) -> float:
+def spare(bouts: Sequence[Asked], curve: RepCurve = DEFAULT_CURVE) -> float:
     """How many reps more than asked the scarcest bout of a set keeps; below 0 where some are missing.
 
     Bouts that go to the end keep none, and ask for none.
     """
     strength, found = Momentary(curve), inf
-    for each in parts:
+    for each in bouts:
         reach = strength.reach(each.share)
         done = max(reach, 0.0) if each.reps is None else each.reps
         if each.reps is not None:
@@ -41,7 +28,7 @@ def spare(parts: Sequence[Part], curve: RepCurve = DEFAULT_CURVE) -> float:
     return found
 
 
-def share_for(set_at: Callable[[float], Sequence[Part]], curve: RepCurve = DEFAULT_CURVE) -> float | None:
+def share_for(set_at: Callable[[float], Sequence[Asked]], curve: RepCurve = DEFAULT_CURVE) -> float | None:
     """The share of the max for the first bout of a set with which the scarcest keeps just what was asked.
 
     `set_at` lays the set out for a share of its first bout. None where the lightest load is too heavy for it, and

@@ -108,12 +108,11 @@ class Profile:
 
     def max_of(self, key: LiftKey, at: datetime) -> Estimate | None:
         """The fresh max of a lift on a day; None while nothing is known of it with this set-up."""
-        known = self.beliefs.get(key)
-        if known is None:
+        if key not in self.beliefs:
             return None
         kinds = self.kinds_of(key[0])
-        belief, drifted = self._moved(key, known, at)
-        sums = np.cumsum(spread(belief.by_max(kinds), (UNKNOWN**2 + drifted**2) ** 0.5))
+        belief, drifted = self._moved(key, at)
+        sums = np.cumsum(spread(by_max(kinds, belief.shares), (UNKNOWN**2 + drifted**2) ** 0.5))
         low, kg, high = np.interp([0.1, 0.5, 0.9], sums / sums[-1], belief.kgs)
         return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds))
 
@@ -183,16 +182,16 @@ class Profile:
         ten times over, it is another machine, or another way to count its load: what was known of the lift is no
         longer so.
         """
-        known = self.beliefs.get(key)
-        if known is None:
+        if key not in self.beliefs:
             return False, self._first(key, at, bouts), [True] * len(bouts)
         kinds = self.kinds_of(key[0])
-        moved, drifted = self._moved(key, known, at)
+        moved, drifted = self._moved(key, at)
         before = moved.spread(drifted).centred(kinds)
         likely_kg, curve = before.likely_kg(kinds), curve_of(kinds)
         believed = [is_believable(likely_kg, curve, bout) for bout in bouts]
-        slips = sum(is_slip(likely_kg, curve, bout) for bout in bouts) if any(believed) else 0
-        if believed.count(False) - slips > max(believed.count(True), 1):
+        strange = [bout for bout, each in zip(bouts, believed, strict=True) if not each]
+        slips = sum(is_slip(likely_kg, curve, bout) for bout in strange) if any(believed) else 0
+        if len(strange) - slips > max(believed.count(True), 1):
             return False, _guess(at, bouts), [True] * len(bouts)
         return True, before, believed
 
@@ -202,7 +201,7 @@ class Profile:
         if not setups:
             return _guess(at, bouts)
         latest = max(setups, key=lambda each: self.beliefs[each].at)
-        moved, drifted = self._moved(latest, self.beliefs[latest], at)
+        moved, drifted = self._moved(latest, at)
         wider = moved.moved(self._worth(latest[1], key[1])).spread((drifted**2 + RELATED_SPREAD**2) ** 0.5)
         return replace(wider, shares=normal(wider.shares + LEAST_BELIEF))
 
@@ -215,8 +214,9 @@ class Profile:
         ]
         return float(sum(both)) / (len(both) + 1)
 
-    def _moved(self, key: LiftKey, belief: Belief, at: datetime) -> tuple[Belief, float]:
-        """A belief at a later moment, as other lifts and layoffs have moved it, and how far it may have drifted."""
+    def _moved(self, key: LiftKey, at: datetime) -> tuple[Belief, float]:
+        """What to believe of a known lift, as others and layoffs moved it, and how far it may have drifted."""
+        belief = self.beliefs[key]
         if at <= belief.at:
             return belief, 0.0
         times = NOVICE_DRIFT if self.novice else 1.0
@@ -261,7 +261,7 @@ def _reading(belief: Belief, kinds: Grid, bout: Heard, said: Grid) -> Reading:
 def _guess(at: datetime, bouts: Sequence[Heard]) -> Belief | None:
     """What some bouts say by the usual curve, within wide bounds; None where they say nothing."""
     guesses = [
-        bout.kg / DEFAULT_CURVE.share(min(bout.reps + (bout.left or 0), MOST_REPS))
+        _spoken_for(bout.kg, bout.reps + (bout.left or 0), DEFAULT_CURVE)
         for bout in bouts
         if bout.vague and bout.kg > 0 and (bout.reps or bout.failed)
     ]
@@ -270,6 +270,11 @@ def _guess(at: datetime, bouts: Sequence[Heard]) -> Belief | None:
 
 MOST_REPS = 20
 """More reps than this say little about a max: they count as this many in a first guess."""
+
+
+def _spoken_for(kg: float, to_failure: float, curve: RepCurve) -> float:
+    """The fresh max that a load and its reps to failure speak for."""
+    return kg / curve.share(min(to_failure, MOST_REPS))
 
 
 def is_believable(max_kg: float, curve: RepCurve, bout: Heard) -> bool:
@@ -287,9 +292,9 @@ TIMES = 10
 
 
 def is_slip(max_kg: float, curve: RepCurve, bout: Heard) -> bool:
-    """Whether a bout that is not believable would be nothing odd with its load or reps ten times less or more."""
-    return not is_believable(max_kg, curve, bout) and any(
-        NOTHING_ODD < kg / curve.share(min(reps + (bout.left or 0), MOST_REPS)) / max_kg < 1 / NOTHING_ODD
+    """Whether a strange bout would be nothing odd with its load ten times less or more, or a tenth of its reps."""
+    return any(
+        NOTHING_ODD < _spoken_for(kg, reps + (bout.left or 0), curve) / max_kg < 1 / NOTHING_ODD
         for kg, reps in ((bout.kg / TIMES, bout.reps), (bout.kg * TIMES, bout.reps), (bout.kg, bout.reps / TIMES))
     )
 

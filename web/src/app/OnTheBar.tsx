@@ -1,28 +1,18 @@
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { Schemas } from "@/data/client";
 import { useCalculated, useLifts, useWeighed } from "@/data/queries";
 import { Plates } from "@/parts/Plates";
+import { Sheet } from "@/parts/Sheet";
 import { beginning, plain } from "@/score/words";
 import { readNumbers } from "@/views/kit/lists";
 
 /** What do I put on, and what is on this bar. */
 export default function OnTheBar({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-shade/55" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-x-3 top-[6vh] z-30 mx-auto max-h-[88vh] max-w-xl overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"
-        >
-          <Dialog.Title className="text-xl font-bold">On the bar</Dialog.Title>
-          <PutOn />
-          <WhatIsOn />
-          <Dialog.Close className="mt-4 min-h-11 underline underline-offset-4">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet title="On the bar" onClose={onClose} className="inset-x-3 top-[6vh] max-h-[88vh] max-w-xl">
+      <PutOn />
+      <WhatIsOn />
+    </Sheet>
   );
 }
 

@@ -1,10 +1,10 @@
 import { group } from "d3-array";
-import { Dialog } from "radix-ui";
 import { memo, useState } from "react";
 import type { Step } from "@/data/client";
 import { useLifts } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
+import { Sheet } from "@/parts/Sheet";
 import { oneMore } from "@/session/played";
 import { entryKey } from "@/session/position";
 import type { Signals } from "./signals";
@@ -141,48 +141,44 @@ function Swap({
     onOpenChange(false);
   };
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-shade/55" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-x-3 top-[12vh] z-30 mx-auto max-h-[76vh] max-w-md overflow-auto rounded-card border border-hairline bg-panel p-6 shadow-2xl"
-        >
-          <Dialog.Title className="text-xl font-bold">Instead of {name.toLowerCase()}</Dialog.Title>
-          <div className="mt-3 flex flex-wrap gap-2">
-            {standIns.map((lift) => (
-              <Button key={lift} look="quiet" onClick={() => swap(lift)}>
-                {lift}
-              </Button>
-            ))}
-          </div>
-          <form
-            className="mt-4 flex gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              swap(chosen);
-            }}
-          >
-            <input
-              aria-label="Another lift"
-              list="swap-lifts"
-              value={chosen}
-              maxLength={80}
-              onChange={(event) => setChosen(event.target.value)}
-              className="min-h-11 flex-1 rounded-card border border-hairline bg-paper px-3"
-            />
-            <datalist id="swap-lifts">
-              {lifts.map((lift) => (
-                <option key={lift.name} value={lift.name} />
-              ))}
-            </datalist>
-            <Button type="submit" look="strong">
-              Do this
-            </Button>
-          </form>
-          <Dialog.Close className="mt-4 min-h-11 underline underline-offset-4">Stay with it</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Sheet
+      title={`Instead of ${name.toLowerCase()}`}
+      open={open}
+      onClose={() => onOpenChange(false)}
+      close="Stay with it"
+      className="inset-x-3 top-[12vh] max-h-[76vh] max-w-md"
+    >
+      <div className="mt-3 flex flex-wrap gap-2">
+        {standIns.map((lift) => (
+          <Button key={lift} look="quiet" onClick={() => swap(lift)}>
+            {lift}
+          </Button>
+        ))}
+      </div>
+      <form
+        className="mt-4 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          swap(chosen);
+        }}
+      >
+        <input
+          aria-label="Another lift"
+          list="swap-lifts"
+          value={chosen}
+          maxLength={80}
+          onChange={(event) => setChosen(event.target.value)}
+          className="min-h-11 flex-1 rounded-card border border-hairline bg-paper px-3"
+        />
+        <datalist id="swap-lifts">
+          {lifts.map((lift) => (
+            <option key={lift.name} value={lift.name} />
+          ))}
+        </datalist>
+        <Button type="submit" look="strong">
+          Do this
+        </Button>
+      </form>
+    </Sheet>
   );
 }
