@@ -244,10 +244,10 @@ def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[Know
 
 def _of_lift(course: Sequence[Taught], key: LiftKey) -> Iterator[tuple[Profile, Profile, Trained]]:
     """What was known before and after each session of a lift."""
-    for before, lifts, _ in course:
+    for before, lifts, after in course:
         for each in lifts:
             if each.key == key:
-                yield before, each.learned_by(before), each
+                yield before, after, each
 
 
 def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -> Iterator[Observation]:

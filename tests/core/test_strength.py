@@ -4,7 +4,7 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
-from hypothesis import given, seed, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fortis.core.strength.curve import RepCurve
@@ -233,35 +233,33 @@ def test_a_bout_is_foretold_before_it_is_seen(weeks):
 LOADS, REPS, LEFT = st.floats(90, 120), st.integers(1, 12), st.sampled_from([0, 0.5, 1, 2, 3, 4, 5])
 
 
-@seed(2)
 @settings(max_examples=40)
-@given(LOADS, REPS, LEFT, st.floats(0, 5), st.integers(0, 4), st.sampled_from([0, 0.5, 1, 2]))
-def test_more_load_more_reps_or_more_left_never_lower_the_max(weeks, kg, reps, left, heavier, more, further):
-    """Of a lifter of a known kind; what a bout says of the kind may shift the whole by a little.
-
-    The same examples each time, because there are others that break it: see the test below.
-    """
-    bout = Heard(kg, 0, reps, left)
+@given(LOADS, REPS, LEFT, st.floats(0, 20), st.integers(0, 4), st.sampled_from([0, 0.5, 1, 2]), st.booleans())
+def test_more_load_more_reps_or_more_left_never_lower_the_max(weeks, kg, reps, left, heavier, more, further, tired):
+    """Of a lifter of a known kind; what a bout says of the kind may shift the whole by a little."""
+    before = FIVES if tired else []
+    bout = Heard(kg, 180, reps, left)
 
     def found(heard):
-        learned = after((60, [heard]), start=weeks)
+        learned = after((60, [*before, heard]), start=weeks)
         same_kind = replace(learned, kinds=weeks.kinds, own=weeks.own)
         return same_kind.max_of(SQUAT, on(60)).kg, learned.max_of(SQUAT, on(60)).kg
 
     of_kind, whole = found(bout)
     for change in ({"kg": kg + heavier}, {"reps": reps + more}, {"left": left + further}):
         better_of_kind, better = found(bout._replace(**change))
-        assert better_of_kind >= 0.998 * of_kind
+        assert better_of_kind >= 0.9995 * of_kind
         assert better >= 0.985 * whole
 
 
-@pytest.mark.xfail(strict=True, reason="far below the max the heavier single pulls down more: docs/model.md")
-def test_of_two_singles_far_below_the_max_the_heavier_does_not_lower_it_more(weeks):
+def test_of_two_singles_far_below_the_max_the_heavier_lowers_it_less(weeks):
     light, heavy = (
         replace(after((60, [Heard(kg, 0, 1, 0)]), start=weeks), kinds=weeks.kinds, own=weeks.own)
+        .max_of(SQUAT, on(60))
+        .kg
         for kg in (105, 110)
     )
-    assert heavy.max_of(SQUAT, on(60)).kg >= 0.998 * light.max_of(SQUAT, on(60)).kg
+    assert light < heavy < max_after(start=weeks, day=60).kg
 
 
 @settings(max_examples=20)

@@ -17,6 +17,9 @@ curve has right. The same whatever the bout, so that more reps, or more left, ca
 COUNTED = 3.0
 TIRED = 0.06
 """How much further off for each rep done before that no rest has brought back."""
+AS_GOOD_AS_FRESH = 3.0
+"""A bout with fewer such reps before it is as good as fresh. A tired one can be far off because nobody recovers
+quite as expected, and then says little, like a vague one. What a fresh one says counts however far off it is."""
 WITHIN_A_REP = 0.5
 CALLED_WITHIN_A_REP = 0.4
 """Whole reps stand for the middle of what they leave over; none left, where nothing was tried, for none at all: a
@@ -57,20 +60,31 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
     """
     spread = SPREAD * (1 + TIRED * tired_reps) * bout.vague
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
-    if bout.left is None and not bout.failed:
-        return _at_least(found, np.log(bout.reps + COUNTED), spread)
     left = 0.0 if bout.failed or not bout.left else bout.left * calls
-    if bout.or_more and not bout.failed:
-        return _at_least(found, np.log(bout.reps + left + COUNTED), spread)
     within = WITHIN_A_REP if bout.failed else CALLED_WITHIN_A_REP if bout.left else 0.0
-    counted = bout.reps + left + within + COUNTED
-    away = np.abs(found - np.log(counted)) / spread
-    likely: Grid = -away - 2 * np.log(1 + np.exp(-away))
-    return likely
+    if bout.tells_reps:
+        away = np.abs(found - np.log(bout.reps + left + within + COUNTED)) / spread
+        likely = -away - 2 * np.log(1 + np.exp(-away))
+    else:
+        short = (np.log(bout.reps + left + COUNTED) - found) / spread
+        likely = -np.maximum(short, 0.0) - np.log(1 + np.exp(-np.abs(short)))
+    is_sure = tired_reps < AS_GOOD_AS_FRESH and bout.vague <= 1
+    return _concave(likely) if is_sure else likely
 
 
-def _at_least(found: Grid, least: Grid | float, spread: float) -> Grid:
-    """The logarithm of how likely at least so many reps are."""
-    short = (least - found) / spread
-    likely: Grid = -np.maximum(short, 0.0) - np.log(1 + np.exp(-np.abs(short)))
-    return likely
+def _concave(likely: Grid) -> Grid:
+    """The same with slopes that never let up away from the likeliest max.
+
+    Of two bouts the one of more load, reps or reps left then never speaks for a lower max, however far both lie
+    from what was believed.
+    """
+    slopes = np.diff(likely, axis=-1)
+    down = np.minimum(slopes, 0.0)
+    np.minimum.accumulate(down, axis=-1, out=down)
+    up = np.maximum(slopes, 0.0)[..., ::-1]
+    np.maximum.accumulate(up, axis=-1, out=up)
+    down += up[..., ::-1]
+    concave = np.zeros_like(likely)
+    np.cumsum(down, axis=-1, out=concave[..., 1:])
+    concave += (likely.max(axis=-1) - concave.max(axis=-1))[..., None]
+    return concave

@@ -34,8 +34,9 @@ PATIENCE = 0.25
 other."""
 OWN = 0.1
 """How much of it is taken to hold for that lift alone, beside what holds for all."""
-LEAST_EVIDENCE = np.exp(-8)
-"""One session never makes a kind of lifter less likely than this share of the likeliest."""
+ODD = 0.03
+"""How likely a session is whatever the kind, beside the likeliest there could be: one that is odd for every kind
+says little of which it is."""
 UNKNOWN = 0.004
 """What no kind of lifter has right, as a share of the max."""
 FIRST_SPREAD = 0.25
@@ -150,7 +151,7 @@ class Profile:
 
     def _learned_kind(self, lift: str, evidence: Grid) -> "Profile":
         """What a session of a lift says of the kind: most of it of the lifter, some of it of the lift alone."""
-        evidence = np.maximum(evidence / evidence.max(), LEAST_EVIDENCE)
+        evidence = (evidence + ODD) / (evidence.max() + ODD)
         kinds = self.kinds * evidence**PATIENCE
         own = self.own.get(lift, 1.0) * evidence**OWN
         return replace(self, kinds=kinds / kinds.sum(), own={**self.own, lift: own / own.max()})
