@@ -11,20 +11,21 @@ from pydantic import BaseModel
 
 from fortis.api.floor import At, Recorded, recorded
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import SessionCard, card
+from fortis.api.views import Bounds, SessionCard, card
 from fortis.api.work import Now, Work
 from fortis.core.performance import PerformedBout, is_correction
 from fortis.core.progression.next_loads import NextLoad
+from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import asked
 from fortis.core.tally.session import SessionTally
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
 from fortis.core.value import Kilograms
-from fortis.store import bouts, lifter, sessions
+from fortis.store import bouts, lifter, maxes, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.lifts import library
-from fortis.store.planning import last_of, recommended
+from fortis.store.planning import just_after, last_of, recommended
 from fortis.store.played import added_up, conditions, played
 from fortis.store.tables import SessionRow
 
@@ -83,8 +84,21 @@ class Before(BaseModel):
     tally: SessionTally
 
 
+class Learned(BaseModel):
+    """The max of a lift with a set-up, of the whole weight moved, as it was known before a session and after it.
+
+    None where nothing is known.
+    """
+
+    before: Bounds | None
+    after: Bounds | None
+
+
 class PastSession(SessionCard):
-    """A session in full. `again_on` is when it comes again, a week on from today."""
+    """A session in full. `learned` goes with the lifts of its tally, in their order.
+
+    `again_on` is when it comes again, a week on from today.
+    """
 
     written: str
     unit: Unit
@@ -93,6 +107,7 @@ class PastSession(SessionCard):
     taken_back: list[TakenBack]
     tally: SessionTally
     before: Before | None
+    learned: list[Learned]
     next_loads: list[NextLoad]
     again_on: date
 
@@ -116,6 +131,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
     """One session to all its bouts, with its arithmetic beside last time and the next loads."""
     row = sessions.get(work, str(session_id))
     last = last_of(work, row.slot, row.started_at) if row.started_at else None
+    added = added_up(work, row)
     return PastSession(
         **card(row).model_dump(),
         written=row.written,
@@ -125,7 +141,8 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         taken_back=[
             TakenBack(position=bout.position, exercise=bout.exercise) for bout in bouts.taken_back(work, row.id)
         ],
-        tally=added_up(work, row),
+        tally=added,
+        learned=_learned(work, row, added),
         before=_before(work, last) if last else None,
         next_loads=[each.load for each in recommended(work, row)],
         again_on=lifter.today(work, now) + A_WEEK,
@@ -154,6 +171,19 @@ def _row(work: Work, row: SessionRow, done: Sequence[RecordedBout]) -> LedgerRow
         sets=len({(bout.position.group, bout.position.entry, bout.position.set) for bout in performed}),
         lifts=list(dict.fromkeys(known.find(bout.exercise, bout.lift_id).name for bout in performed)),
     )
+
+
+def _learned(work: Work, row: SessionRow, added: SessionTally) -> list[Learned]:
+    if row.started_at is None:
+        return [Learned(before=None, after=None) for _ in added.lifts]
+    before, after = maxes.estimates(work, row.started_at), maxes.estimates(work, just_after(row))
+    return [
+        Learned(before=_bounds(before.get(each.key)), after=_bounds(after.get(each.key))) for each in added.lifts
+    ]
+
+
+def _bounds(max_: Estimate | None) -> Bounds | None:
+    return Bounds(kg=max_.kg, low=max_.low, high=max_.high) if max_ else None
 
 
 def _before(work: Work, row: SessionRow) -> Before:

@@ -9,6 +9,7 @@ from fastapi import APIRouter, HTTPException, Query, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
+from fortis.api.views import Bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.exercises import LONGEST_NAME
@@ -27,14 +28,6 @@ from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
-
-
-class Bounds(BaseModel):
-    """A max in kg, and between what it lies four times in five."""
-
-    kg: float
-    low: float
-    high: float
 
 
 class KnownLift(BaseModel):

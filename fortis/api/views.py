@@ -38,6 +38,14 @@ class LiftLine(BaseModel):
     waits_for_max: bool
 
 
+class Bounds(BaseModel):
+    """A max in kg, and between what it lies four times in five."""
+
+    kg: float
+    low: float
+    high: float
+
+
 class SessionCard(BaseModel):
     """A session in short. Sessions of one `slot` stand in for each other."""
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import Exercise, LoadKind
@@ -17,6 +18,7 @@ from fortis.core.strength.solving import share_for
 from fortis.core.strength.tracker import RELATED_SPREAD
 from fortis.core.structure.counting import is_rep_target, least_of
 from fortis.core.structure.model import (
+    USUAL_RESERVE,
     BodyPlus,
     FixedReps,
     Hold,
@@ -37,8 +39,6 @@ from fortis.core.units import HEAVIEST, Unit, plain, to_kg
 
 LEAST_EFFECT = 0.75
 """Reps left that rounding has to move before it is told."""
-USUAL_RESERVE = 2
-"""Reps left where a plan names neither load nor effort (common practice for working sets)."""
 
 
 def lead_of(bouts: list[PlannedBout]) -> PlannedBout:
@@ -87,10 +87,27 @@ class _Wanted:
     reasons: tuple[Reason, ...] = ()
 
 
+class Tired(NamedTuple):
+    """What a line with all its sets allows as a share of what one set alone would, and how many sets there are."""
+
+    allows: float
+    sets: int
+
+
+FRESH = Tired(1.0, 1)
+
+
 class LineLoads:
     """One line on its way through the session: what its top set and its last bout weighed so far."""
 
-    def __init__(self, basis: Basis, first: PlannedSet, lead: PlannedBout, carried: Carried | None) -> None:
+    def __init__(
+        self,
+        basis: Basis,
+        first: PlannedSet,
+        lead: PlannedBout,
+        carried: Carried | None,
+        tired: "Tired | None" = None,
+    ) -> None:
         self.basis = basis
         self.exercise: Exercise = first.lift
         self.body = self.exercise.load_kind is LoadKind.BODY or isinstance(lead.load, BodyPlus)
@@ -103,6 +120,7 @@ class LineLoads:
         self.effect_told = False
         self.last = basis.last.get(first.key)
         self.carried = carried
+        self.tired = tired or FRESH
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
         self.previous: Decimal | None = None
@@ -310,11 +328,12 @@ class LineLoads:
         if self.max is None:
             return None
         solved = self._solved(left)
-        kg = self._of_max(solved or load_for(1.0, reps, left, self.max.curve))
+        kg = self._of_max((solved or load_for(1.0, reps, left, self.max.curve)) * self.tired.allows)
         if kg is None:
             return None
         max_words = self._max_words()
         asked = " + ".join(str(_reps(each) or "max") for each in self.set.bouts) if solved else str(reps)
+        asked = f"{self.tired.sets} sets of {asked}" if self.tired.sets > 1 else asked
         text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
 

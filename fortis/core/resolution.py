@@ -1,14 +1,17 @@
 """From a prescription to a resolved one: every load settled in kilograms that can be built, with reasons."""
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from itertools import groupby
 from operator import attrgetter
 
 from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
-from fortis.core.line_loads import LineLoads, lead_of
+from fortis.core.line_demand import demand_of
+from fortis.core.line_loads import LineLoads, Tired, lead_of
 from fortis.core.stacking import stacked
+from fortis.core.structure.counting import is_rep_target
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.warming import warmed
 
@@ -29,29 +32,70 @@ def resolve(
     for number, group in groupby(prescription.sets, key=attrgetter("group")):
         members = tuple(group)
         own = tuple(sorted((entry, load) for (of, entry), load in carried.items() if of == number))
-        sets += _group(members, basis, warm, own)
+        before = prescription.sets[: prescription.sets.index(members[0])] if _wants_load(members) else ()
+        sets += _group(members, basis, warm, own, before)
         warm |= {muscle for each in members for muscle in each.lift.prime}
     return prescription.model_copy(update={"sets": tuple(sets)})
 
 
 @cached(1_024)
 def _group(
-    sets: tuple[PlannedSet, ...], basis: Basis, warm: frozenset[Muscle], carried: tuple[tuple[int, Carried], ...]
+    sets: tuple[PlannedSet, ...],
+    basis: Basis,
+    warm: frozenset[Muscle],
+    carried: tuple[tuple[int, Carried], ...],
+    before: tuple[PlannedSet, ...],
 ) -> tuple[PlannedSet, ...]:
-    """The sets of a group with their loads, warm-ups and stacks; `warm` are the muscles that worked before it."""
+    """The sets of a group with their loads, warm-ups and stacks; `warm` are the muscles that worked before it.
+
+    `before` are the sets before it, where it has loads to be found that they tire.
+    """
     first_sets = {each.entry: each for each in reversed(sets)}
     recommended = dict(carried)
+    leads = _leads(sets)
+    tired = _tired(sets, basis, recommended, before) if _wants_load(sets) else {}
     lines = {
-        entry: LineLoads(basis, first_sets[entry], lead, recommended.get(entry))
-        for entry, lead in _leads(sets).items()
+        entry: LineLoads(basis, first_sets[entry], lead, recommended.get(entry), tired.get(entry))
+        for entry, lead in leads.items()
     }
-    settled = []
-    for each in sets:
-        settled.append(lines[each.entry].settled(each))
+    settled = [lines[each.entry].settled(each) for each in sets]
     if basis.kit is None:
         return tuple(settled)
     planned = warmed(settled, basis.kit, basis.warm_ups, warm) if basis.warm_ups else settled
     return stacked(planned, basis.kit, basis.plate_order)
+
+
+def _wants_load(sets: Iterable[PlannedSet]) -> bool:
+    """Whether some loads of a group are to be found, because it names none."""
+    return any(each.bouts[0].load is None and is_rep_target(each.bouts[0].reps) for each in sets)
+
+
+def _tired(
+    sets: tuple[PlannedSet, ...], basis: Basis, carried: Mapping[int, Carried], before: tuple[PlannedSet, ...]
+) -> Mapping[int, Tired]:
+    """For the lines that name no load what all of their sets allow, in their place in the session.
+
+    Each is settled first as if its sets were fresh, and in no kit.
+    """
+    found: dict[int, Tired] = {}
+    for entry, lead in _leads(sets).items():
+        own = [each for each in sets if each.entry == entry]
+        if entry in carried or lead.load is not None:
+            continue
+        line = LineLoads(replace(basis, kit=None), own[0], lead, None)
+        if line.max is None or line.part is None:
+            continue
+        fresh = [line.settled(each) if each.entry == entry else each for each in sets]
+        fresh_lead = _leads([each for each in fresh if each.entry == entry])[entry]
+        if fresh_lead.settled is None:
+            continue
+        session = Prescription(title="", sets=(*before, *fresh))
+        of_line = [each for each in fresh if each.entry == entry]
+        allowed = demand_of(session, of_line, fresh_lead, line.part).allowed_kg(line.max)
+        one = float(fresh_lead.settled.kg + line.part)
+        if allowed is not None and one > 0:
+            found[entry] = Tired(allowed / one, len(own) if len({each.bouts for each in own}) == 1 else 1)
+    return found
 
 
 def _leads(sets: Iterable[PlannedSet]) -> dict[int, PlannedBout]:

@@ -58,16 +58,20 @@ def last_of(work: UnitOfWork, slot: str, before: datetime) -> SessionRow | None:
     return next(iter(sessions.finished(work, slot=slot, before=before, limit=1)), None)
 
 
+def just_after(row: SessionRow) -> datetime:
+    """The first moment at which a session that was started counts among what is known."""
+    return (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
+
+
 def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]:
     """What a finished session recommends for the next of its slot, with what was known right after it."""
-    after = (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
     under = conditions(work, row)
     return recommendations(
         played(work, row),
         bouts.performed(work, row.id),
         under.kit or places.kit(work, row.place_id),
         under.body_kg,
-        maxes.estimates(work, after),
+        maxes.estimates(work, just_after(row)),
     )
 
 

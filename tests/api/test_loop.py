@@ -29,7 +29,9 @@ def test_a_session_stands_beside_the_last_of_its_name(lifter, today):
     assert before["id"] == first
     assert before["tally"]["lifts"][0]["average_kg"] == 100
     assert lifter.past(second)["tally"]["lifts"][0]["average_kg"] == 102.5
-    assert lifter.past(second)["tally"]["lifts"][0]["estimate"]["reps"] == 8
+    (learned,) = lifter.past(second)["learned"]
+    assert learned["before"]["kg"] < learned["after"]["kg"]
+    assert learned["after"]["low"] < learned["after"]["kg"] < learned["after"]["high"]
 
 
 def test_percentages_are_settled_from_what_was_lifted(client, lifter, today):

@@ -230,6 +230,13 @@ def test_a_bout_is_foretold_before_it_is_seen(weeks):
     assert unknown == [None, None, None]
 
 
+def test_a_first_session_far_too_light_does_not_hide_what_the_next_one_shows():
+    threes = [Heard(100, 0, 5, 2), Heard(100, 180, 5, 2), Heard(100, 180, 5, 2)]
+    alone = max_after((1, threes), day=1)
+    for light in (Heard(50, 0, 5, 5), Heard(50, 0, 5, 5, or_more=True), Heard(35, 0, 5, 5)):
+        assert max_after((0, [light]), (1, threes), day=1).kg == pytest.approx(alone.kg, rel=0.02)
+
+
 LOADS, REPS, LEFT = st.floats(90, 120), st.integers(1, 12), st.sampled_from([0, 0.5, 1, 2, 3, 4, 5])
 
 
@@ -248,7 +255,7 @@ def test_more_load_more_reps_or_more_left_never_lower_the_max(weeks, kg, reps, l
     of_kind, whole = found(bout)
     for change in ({"kg": kg + heavier}, {"reps": reps + more}, {"left": left + further}):
         better_of_kind, better = found(bout._replace(**change))
-        assert better_of_kind >= 0.9995 * of_kind
+        assert better_of_kind >= (0.998 if tired else 0.9995) * of_kind
         assert better >= 0.985 * whole
 
 

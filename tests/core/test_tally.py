@@ -16,7 +16,6 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.pace import expected_reps
 from fortis.core.structure.prescription import Position, lay_out
 from fortis.core.tally.costing import cost_of_performance, cost_of_plan
-from fortis.core.tally.fresh import fresh_estimate
 from fortis.core.tally.session import tally
 from fortis.core.tally.work import NOTHING_PLANNED, Conditions, performed_work, planned_work, tonnage
 from tests.core.kits import FULL
@@ -51,32 +50,6 @@ def test_a_session_is_tallied_by_lift():
     assert (squat.reps, squat.tonnage_kg, squat.average_kg, squat.top_kg) == (8, 830, Decimal("103.8"), 110)
     assert (squat.sets, squat.hard_sets) == (2, 1)
     assert added_up.tonnage_kg == squat.tonnage_kg + dip.tonnage_kg
-
-
-def test_the_estimate_is_of_the_first_bout_that_says_something():
-    silent, told, tired = (
-        bout("Back squat", "100", 5),
-        bout("Back squat", "100", 5, reserve=2),
-        bout("Back squat", "100", 2, reserve=0),
-    )
-    squat, dip = LIBRARY.find("Back squat"), LIBRARY.find("Dip")
-    assert fresh_estimate([silent, told, tired], squat, None).reps == 7
-    stuck = bout("Back squat", "100", 3, ended=Ended.STUCK)
-    assert fresh_estimate([stuck, told], squat, None).reps == 3
-    assert fresh_estimate([bout("Back squat", "100", 0, reserve=0)], squat, None) is None
-    assert fresh_estimate([bout("Dip", "10", 5, reserve=1)], dip, None) is None
-
-
-def test_five_or_more_is_a_bound_used_only_where_nothing_says_more():
-    squat = LIBRARY.find("Back squat")
-    light = bout("Back squat", "100", 1, reserve=5, or_more=True)
-    heavy = bout("Back squat", "110", 1, reserve=0)
-    assert fresh_estimate([light, heavy], squat, None).kg == 110
-    bound = fresh_estimate([light], squat, None)
-    assert bound.at_least
-    assert bound.high > 1.2 * bound.kg
-    half = bout("Back squat", "100", 5, reserve=Decimal("1.5"))
-    assert fresh_estimate([half], squat, None).reps == 6.5
 
 
 PLAN = """Back squat: 4 x 8 at 60 kg rest 2:00

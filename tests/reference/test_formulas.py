@@ -49,7 +49,7 @@ def test_a_true_single_is_the_max():
 def test_reps_in_reserve_count_as_reps():
     """RPE = 10 - RIR (Zourdos et al. 2016, from memory): five at RPE 8 is a load good for seven."""
     assert estimate(100.0, 5, 2).kg == estimate(100.0, 7, 0).kg == 100 / DEFAULT_CURVE.share(7)
-    assert estimate(100.0, 10, 3).reps == 13
+    assert estimate(100.0, 10, 3).kg == 100 / DEFAULT_CURVE.share(13)
 
 
 def test_the_estimate_turned_around_is_the_load():

@@ -12,14 +12,15 @@ from enum import StrEnum
 
 from fortis.core.basis import Carried
 from fortis.core.exercises import Exercise, LoadKind
+from fortis.core.line_demand import Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of, share_of_max
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import nearest, next_above, next_below
+from fortis.core.loading.nearest import Where, nearest, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.reason import Reason
-from fortis.core.strength.estimate import Estimate, load_for
+from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target, least_of, most_of
 from fortis.core.structure.model import (
     BodyPlus,
@@ -35,7 +36,6 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import asked
-from fortis.core.tally.fresh import fresh_estimate
 from fortis.core.units import plain
 from fortis.core.value import Kilograms, Value
 
@@ -45,6 +45,10 @@ LARGEST_RISE = Decimal("1.05")
 LARGEST_CUT = Decimal("0.90")
 """A single bad day takes 10 % off at most."""
 SMALLEST_CUT = Decimal("0.975")
+MISSING = -0.75
+"""Where the hardest bout is expected so many reps short, reps are likely missing."""
+LEAST_BELIEVED = Decimal("0.95")
+"""Where the max allows less than this share of a load, it is not raised however well its sets went."""
 
 
 class Move(StrEnum):
@@ -89,11 +93,12 @@ def recommendations(
 ) -> tuple[Recommendation, ...]:
     """Recommend for every line of a session as it was played of which something was done with a load.
 
-    `estimates` are the current maxes, this session's included; percentages follow them.
+    `estimates` are the current maxes, this session's included: what they allow is solved through all that a line
+    asks, tired as its lift gets in the session.
     """
     done = {bout.position: bout for bout in performed}
     cases = (
-        _Case.of(sets, done, kit, body_kg, estimates)
+        _Case.of(prescription, sets, done, kit, body_kg, estimates)
         for line in prescription.by_entry().values()
         for sets in _by_lift(line)
     )
@@ -165,6 +170,12 @@ class _Pair:
         return left + spare - asked
 
     @property
+    def spent(self) -> bool:
+        """Whether it ended with none left although no effort was asked."""
+        left = self.done.left if self.done.left is not None else self.done.reserve
+        return self.planned.effort is None and left == 0
+
+    @property
     def at_top(self) -> bool:
         """Whether the most that was asked was done."""
         return self.number >= (most_of(self.planned.reps) or 0)
@@ -180,9 +191,9 @@ class _Case:
     was_kg: Decimal
     judged: list[_Pair]
     kit: Kit
-    today: Estimate | None
     part: Decimal | None
     max: Estimate | None
+    demand: Demand | None
 
     @property
     def exercise(self) -> Exercise:
@@ -196,6 +207,7 @@ class _Case:
 
     @staticmethod
     def of(
+        prescription: Prescription,
         sets: list[PlannedSet],
         done: Mapping[Position, PerformedBout],
         kit: Kit,
@@ -216,6 +228,7 @@ class _Case:
         lead = max(leads, key=lambda pair: -1000 if pair.done.kg is None else pair.done.kg)
         if lead.done.kg is None:
             return None
+        part, max_ = body_part(sets[0].lift, lead.done.body, body_kg), estimates.get(sets[0].key)
         return _Case(
             sets=sets,
             written=lead_load,
@@ -223,15 +236,16 @@ class _Case:
             was_kg=lead.done.kg,
             judged=judged,
             kit=kit,
-            today=fresh_estimate([pair.done for pair in pairs], sets[0].lift, body_kg),
-            part=body_part(sets[0].lift, lead.done.body, body_kg),
-            max=estimates.get(sets[0].key),
+            part=part,
+            max=max_,
+            demand=demand_of(prescription, sets, lead.planned, part) if part is not None and max_ else None,
         )
 
     def decide(self) -> Recommendation:
         move, kg, aim, reasons = self._follow_max() or self._judge()
-        if self.today:
-            reasons = (self._told_by_today(self.today), *reasons)
+        if self.max:
+            told = () if share_of_max(self.written) and not self._missed() else (_max_told(self.max),)
+            reasons = (*told, *reasons, *self._outlook(kg))
         first = self.sets[0]
         load = NextLoad(
             exercise=self.exercise.name,
@@ -243,7 +257,7 @@ class _Case:
             kg=kg,
             body=self.body,
             aim=aim,
-            estimate=self.today,
+            estimate=self.max,
             reasons=reasons,
         )
         return Recommendation(load, Carries(first.key, target_of(self.sets), self._carried(kg, reasons)))
@@ -254,10 +268,19 @@ class _Case:
             case Weight(kg=was) | BodyPlus(kg=was):
                 return Carried(was_kg=was, kg=kg, reasons=reasons)
             case Percent() | RepMax() if not self._missed():
-                return Carried(was_kg=kg, kg=kg, reasons=reasons)
+                was = self._of_share() or kg
+                return Carried(was_kg=max(was, kg), kg=kg, reasons=reasons)
         return Carried(was_kg=self.was_kg, kg=kg, reasons=reasons)
 
     # percentages follow the estimated max
+
+    def _of_share(self) -> Decimal | None:
+        """The load that the share of the max makes which the plan asks for; None where it asks for none."""
+        asks = share_of_max(self.written, self.max.curve) if self.max else None
+        if asks is None or self.max is None or self.part is None:
+            return None
+        wanted = Decimal(str(round(self.max.kg * asks[0], 1))) - self.part
+        return nearest(self.kit, self.exercise, wanted).kg
 
     def _follow_max(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
         """The load a percentage makes of the max as it stands now; a miss is judged like any other."""
@@ -274,9 +297,25 @@ class _Case:
             f"({self.max.low:.0f} to {self.max.high:.0f}), which makes {plain(round(wanted, 1))} kg."
         )
         values = {"max_kg": Decimal(str(round(self.max.kg, 1))), "wanted_kg": wanted}
-        reasons = (Reason(code="share of max", text=text, values=values), *self._rounding(wanted, kg))
+        reasons = [Reason(code="share of max", text=text, values=values), *self._rounding(wanted, kg)]
+        if kg > (possible := self._possible(kg)):
+            reasons += self._outlook(kg)
+            kg = possible
+            load = f"{plain(kg)} kg{' added' if self.body else ''}"
+            text = f"So {load} instead, with which all of it should go as asked."
+            reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
-        return move, kg, self._aim(), reasons
+        return move, kg, self._aim(), tuple(reasons)
+
+    def _possible(self, kg: Decimal) -> Decimal:
+        """A load, or where reps would be missing with it the heaviest that all of the line can be done with."""
+        if self.demand is None or self.max is None or self.part is None or kg + self.part <= 0:
+            return kg
+        found = self.demand.outlook(float(kg + self.part), self.max)
+        allowed = self._allowed()
+        if found is None or found.left >= MISSING or allowed is None:
+            return kg
+        return min(nearest(self.kit, self.exercise, allowed - self.part, Where.BELOW).kg, kg)
 
     # everything else is judged by what happened
 
@@ -292,6 +331,9 @@ class _Case:
             text = f"All reps were done, but at worst with {plain(-min(overs))} fewer left than planned: hold."
             reason = Reason(code="met barely", text=text, values={"reserve_over": min(overs)})
             return Move.HOLD, self.was_kg, self._aim(), (reason,)
+        if all(pair.spent for pair in self.judged):
+            text = "Every set ended with none left, where no effort was asked: the same load until one is to spare."
+            return Move.HOLD, self.was_kg, self._aim(), (Reason(code="none left", text=text),)
         if not all(pair.at_top for pair in self.judged):
             text = "The reps are inside the range and not yet at its top in every set: same load, more reps."
             return (
@@ -346,14 +388,22 @@ class _Case:
             move = Move.RAISE if kg > self.was_kg else Move.MORE_REPS
             return move, kg, self._aim() if move is Move.RAISE else MORE_REPS_AIM, tuple(reasons)
         moved = self.was_kg + self.part
-        allowed = max(self._allowed() or moved, moved * SMALLEST_RISE)
+        allowed = (self._allowed() if overs else None) or moved
+        if allowed < moved * LEAST_BELIEVED:
+            text = (
+                f"But by that max {plain(round(allowed - self.part, 1))} kg would be right for all of it: the same "
+                "load again."
+            )
+            reasons = [_met(overs, ""), Reason(code="more than the max allows", text=text)]
+            return Move.HOLD, self.was_kg, self._aim(), tuple(reasons)
+        allowed = max(allowed, moved * SMALLEST_RISE)
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
         kg = nearest(self.kit, self.exercise, wanted).kg
         if kg <= self.was_kg:
             above = next_above(self.kit, self.exercise, self.was_kg)
             kg = above if above is not None else wanted
         if kg <= self.was_kg or kg + self.part > max(allowed, moved * LARGEST_RISE) + Decimal("0.5"):
-            reasons.append(self._jump_too_big(kg, moved))
+            reasons = [_met(overs, ""), self._jump_too_big(kg, moved)]
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
         reasons += self._rounding(wanted, kg)
         return Move.RAISE, kg, self._aim(), tuple(reasons)
@@ -363,26 +413,37 @@ class _Case:
             return Reason(code="no load above", text="There is no load above this one here: add a rep to each set.")
         share = (kg - self.was_kg) / moved * 100
         text = (
-            f"The next load that can be built is {plain(kg)} kg, {share:.0f} % up, more than "
-            "that max allows yet: add a rep to each set first."
+            f"The next load that can be built is {plain(kg)} kg, {share:.0f} % up, too big a step yet: add a rep "
+            "to each set first."
         )
         return Reason(code="jump too big", text=text, values={"kg": kg, "percent": round(share, 1)})
 
     def _allowed(self) -> Decimal | None:
-        """The whole weight that today's estimate allows for the lead bout's target, body weight included."""
-        if self.today is None:
+        """The whole weight that the max allows for the lead bout, body weight included, all of the line done."""
+        if self.max is None or self.demand is None:
             return None
-        reserve = planned_reserve(self.lead.planned.effort)
-        reps = max(least_of(self.lead.planned.reps), 1)
-        return Decimal(str(round(load_for(self.today.kg, reps, float(reserve or 0)), 2)))
+        kg = self.demand.allowed_kg(self.max)
+        return None if kg is None else Decimal(str(round(kg, 2)))
 
-    def _told_by_today(self, today: Estimate) -> Reason:
-        words = "at least " if today.at_least else ""
-        text = (
-            f"The first fresh set was good for {words}{today.reps:g} to failure: an estimated max of "
-            f"{words}{today.kg:.1f} kg ({today.low:.0f} to {today.high:.0f})."
-        )
-        return Reason(code="estimate", text=text, values={"max_kg": Decimal(str(round(today.kg, 1)))})
+    def _outlook(self, kg: Decimal) -> tuple[Reason, ...]:
+        """What to expect of the line with its next load."""
+        if self.max is None or self.demand is None or self.part is None or kg + self.part <= 0:
+            return ()
+        found = self.demand.outlook(float(kg + self.part), self.max)
+        return () if found is None else (self._foretold(kg, found),)
+
+    def _foretold(self, kg: Decimal, found: Outlook) -> Reason:
+        which = "the set" if len(self.sets) == 1 else f"set {found.set} of {len(self.sets)}"
+        if len({bout.side for bout in self.sets[0].bouts}) < len(self.sets[0].bouts):
+            which = f"bout {found.bout} of {which}"
+        load = f"{'body weight' if not kg else f'body weight and {plain(kg)}'}" if self.body else f"{plain(kg)} kg"
+        values = {"left": _half(found.left), "low": _half(found.low), "high": _half(found.high)}
+        if found.left < MISSING:
+            text = f"At {load} {which} is likely to end after {max(found.reps + round(found.left), 0)} of its reps."
+        else:
+            left, low, high = (plain(max(each, Decimal(0))) for each in values.values())
+            text = f"At {load} {which}, the hardest, likely ends with {left} left ({low} to {high})."
+        return Reason(code="outlook", text=text, values=values)
 
     def _aim(self) -> str:
         return asked(self.lead.planned)
@@ -398,6 +459,16 @@ class _Case:
         return (Reason(code="rounding", text=text, values={"wanted_kg": round(wanted, 1), "kg": kg}),)
 
 
+def _max_told(max_: Estimate) -> Reason:
+    text = f"By all that is known your max stands at {max_.kg:.1f} kg ({max_.low:.0f} to {max_.high:.0f})."
+    return Reason(code="estimate", text=text, values={"max_kg": Decimal(str(round(max_.kg, 1)))})
+
+
+def _half(number: float) -> Decimal:
+    """A number of reps to the half."""
+    return Decimal(round(number * 2)) / 2
+
+
 MORE_REPS_AIM = "one more rep a set"
 BODY_WEIGHT_MISSING = Reason(
     code="body weight missing",
@@ -405,13 +476,13 @@ BODY_WEIGHT_MISSING = Reason(
 )
 
 
-def _met(overs: Sequence[Decimal]) -> Reason:
-    """That every target was met, and with how much to spare."""
+def _met(overs: Sequence[Decimal], so: str = ": add a little") -> Reason:
+    """That every target was met, with how much to spare, and what to do."""
     if not overs:
-        return Reason(code="met", text="Every target was met: add a little.")
+        return Reason(code="met", text=f"Every target was met{so}.")
     spare = min(overs)
     words = f"with {plain(spare)} more left than planned" if spare else "with the reserve that was planned"
-    return Reason(code="met", text=f"Every target was met {words}: add a little.", values={"reserve_over": spare})
+    return Reason(code="met", text=f"Every target was met {words}{so}.", values={"reserve_over": spare})
 
 
 def _whole_step(kg: Decimal) -> Decimal:

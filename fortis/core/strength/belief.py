@@ -19,6 +19,8 @@ OFFSETS: Grid = np.linspace(-REACH * STEP, REACH * STEP, 2 * REACH + 1)
 """The grid of a lift, in logarithms around its middle: from about half of it to about twice."""
 OFF_MIDDLE = 15
 """Once the belief has moved so many steps, the grid moves with it."""
+NEAR_THE_END = 25
+"""A session that moves it so far is looked at again on another grid: the max may lie beyond this one."""
 LEAST_BELIEF = 1e-9
 
 DRIFT_A_DAY = 0.010 / 3.5**0.5
@@ -64,17 +66,19 @@ class Belief:
         """The belief made less sure by a share of the max."""
         return replace(self, shares=spread(self.shares, by)) if by else self
 
+    def off_middle(self, kinds: Grid) -> int:
+        """How many steps of the grid the belief lies above its middle."""
+        return round(float(np.log(self.likely_kg(kinds)) - self.middle) / STEP)
+
     def centred(self, kinds: Grid) -> "Belief":
         """The same belief on a grid around it."""
-        away = round((np.log(self.likely_kg(kinds)) - self.middle) / STEP)
-        if abs(away) <= OFF_MIDDLE:
-            return self
+        away = self.off_middle(kinds)
+        return self if abs(away) <= OFF_MIDDLE else self.on_grid(away)
+
+    def on_grid(self, away: int) -> "Belief":
+        """The same belief on a grid so many steps higher. Beyond the old one it is as likely as at its end."""
         away = min(max(away, -REACH), REACH)
-        shares = np.full_like(self.shares, LEAST_BELIEF)
-        if away > 0:
-            shares[..., :-away] = self.shares[..., away:]
-        else:
-            shares[..., -away:] = self.shares[..., :away]
+        shares = self.shares[..., np.clip(np.arange(len(OFFSETS)) + away, 0, len(OFFSETS) - 1)]
         return replace(self, middle=self.middle + away * STEP, shares=normal(shares))
 
 

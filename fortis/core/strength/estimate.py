@@ -8,44 +8,34 @@ MOST_REPS = 30
 
 
 class Estimate(Value):
-    """A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
-
-    Where it is what one bout says, `reps` are those to failure as far as judged, and with `at_least` all that is
-    known is that the max is no less: the reps left were told as so many or more.
-    """
+    """A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it."""
 
     kg: float
     low: float
     high: float
     curve: RepCurve = DEFAULT_CURVE
-    reps: float | None = None
-    at_least: bool = False
 
     def widened(self, share: float) -> "Estimate":
         """The same max, less sure by a share of it on either side."""
         return self.model_copy(update={"low": self.low - share * self.kg, "high": self.high + share * self.kg})
 
 
-UNBOUNDED = 0.25
-"""How far over a lower bound the max may lie, as a share of it, while nothing else is known."""
 ENDURANCE_SPREAD = 1.2
 """How many times the usual reps at a load a lifter may have, or how few: most lie between (common practice)."""
 
 
-def estimate(kg: float, reps: int, reserve: float, *, or_more: bool = False) -> Estimate:
+def estimate(kg: float, reps: int, reserve: float) -> Estimate:
     """The max behind one fresh bout: a load, full reps done (at least 1) and reps left, in steps of a half.
 
     Reserve is a judgement: it can be one rep off either way, and endurance differs. A true single is the max
-    itself. With `or_more` the reserve is a lower bound, and so is the max.
+    itself.
     """
     to_failure = min(reps + reserve, MOST_REPS)
     misjudged = 1 if reserve else 0
     found = max_behind(kg, to_failure)
     low = max_behind(kg, max(to_failure - misjudged, 1), ENDURANCE_SPREAD)
     high = max_behind(kg, min(to_failure + misjudged, MOST_REPS), 1 / ENDURANCE_SPREAD)
-    if or_more:
-        high = max(high, found * (1 + UNBOUNDED))
-    return Estimate(kg=found, low=low, high=high, reps=to_failure, at_least=or_more)
+    return Estimate(kg=found, low=low, high=high)
 
 
 def max_behind(kg: float, to_failure: float, endurance: float = 1.0) -> float:

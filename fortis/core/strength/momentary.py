@@ -39,6 +39,13 @@ class Asked(NamedTuple):
     keep: float = 0.0
 
 
+class Taken(NamedTuple):
+    """What another lift takes of strength, as a share of the max, and the rest after it."""
+
+    cost: float
+    rest: float
+
+
 class Expected(NamedTuple):
     """What to expect of a bout: the reps that will be done, and those left after them."""
 

@@ -1,34 +1,50 @@
-"""The load that a set allows, solved through the tiredness inside it: its scarcest bout keeps what was asked."""
+"""The load that some bouts allow, solved through the tiredness among them: the scarcest keeps what was asked."""
 
 from collections.abc import Callable, Sequence
 from math import inf
+from typing import NamedTuple
 
 from scipy.optimize import brentq
 
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
-from fortis.core.strength.momentary import Asked, Momentary
+from fortis.core.strength.momentary import Asked, Momentary, Taken
 
 LEAST, MOST = 0.1, 1.2
 """Between these shares of the max lies the load of every set that anybody plans."""
 
 
-def spare(bouts: Sequence[Asked], curve: RepCurve = DEFAULT_CURVE) -> float:
-    """How many reps more than asked the scarcest bout of a set keeps; below 0 where some are missing.
+class Hardest(NamedTuple):
+    """The bout that keeps least of what was asked: where it stands, and its reps left over those asked.
 
-    Bouts that go to the end keep none, and ask for none.
+    `spare` is below 0 by as many reps as are missing; `at` is None where no bout asks for anything.
     """
-    strength, found = Momentary(curve), inf
-    for each in bouts:
-        reach = strength.reach(each.share)
-        done = max(reach, 0.0) if each.reps is None else each.reps
-        if each.reps is not None:
-            found = min(found, reach - done - each.keep)
-        strength.tire(done * curve.cost(each.share))
+
+    at: int | None
+    spare: float
+
+
+def hardest(bouts: Sequence[Asked | Taken], curve: RepCurve = DEFAULT_CURVE) -> Hardest:
+    """The hardest of some bouts. Those that go to the end keep none, and ask for none."""
+    strength, found = Momentary(curve), Hardest(None, inf)
+    for at, each in enumerate(bouts):
+        if isinstance(each, Taken):
+            strength.tire(each.cost)
+        else:
+            reach = strength.reach(each.share)
+            done = max(reach, 0.0) if each.reps is None else each.reps
+            if each.reps is not None and reach - done - each.keep < found.spare:
+                found = Hardest(at, reach - done - each.keep)
+            strength.tire(done * curve.cost(each.share))
         strength.rest(each.rest)
     return found
 
 
-def share_for(set_at: Callable[[float], Sequence[Asked]], curve: RepCurve = DEFAULT_CURVE) -> float | None:
+def spare(bouts: Sequence[Asked | Taken], curve: RepCurve = DEFAULT_CURVE) -> float:
+    """How many reps more than asked the scarcest bout keeps; below 0 where some are missing."""
+    return hardest(bouts, curve).spare
+
+
+def share_for(set_at: Callable[[float], Sequence[Asked | Taken]], curve: RepCurve = DEFAULT_CURVE) -> float | None:
     """The share of the max for the first bout of a set with which the scarcest keeps just what was asked.
 
     `set_at` lays the set out for a share of its first bout. None where the lightest load is too heavy for it, and

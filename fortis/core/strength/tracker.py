@@ -19,7 +19,16 @@ from typing import NamedTuple
 import numpy as np
 
 from fortis.core.exercises import Muscle
-from fortis.core.strength.belief import LEAST_BELIEF, Belief, by_max, drift, guessed, normal, spread
+from fortis.core.strength.belief import (
+    LEAST_BELIEF,
+    NEAR_THE_END,
+    Belief,
+    by_max,
+    drift,
+    guessed,
+    normal,
+    spread,
+)
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.day import Day, Foretold
 from fortis.core.strength.estimate import Estimate
@@ -128,17 +137,18 @@ class Profile:
         known, before, believed = self._before(key, at, bouts)
         if before is None:
             return self, [None] * len(bouts)
-        day = Day(before)
-        kinds = self.kinds_of(key[0]) if known else None
-        foretold = [day.take_in(bout, kinds, believed=each) for bout, each in zip(bouts, believed, strict=True)]
-        said = day.said()
-        if said is None:
-            return self, foretold
-        likely = before.shares * spread(np.exp(said - said.max()), DAY_FORM)
-        after = self._with(key, replace(before, shares=normal(likely), at=at, prime=frozenset(prime)))
-        if known and day.told:
-            after = after._learned_kind(key[0], likely.sum(axis=-1))
-        return after, foretold
+        kinds = self.kinds_of(key[0])
+        seen = _seen(before, bouts, believed, kinds if known else None)
+        if seen.likely is not None and abs(away := _after(before, seen.likely).off_middle(kinds)) > NEAR_THE_END:
+            before = before.on_grid(away)
+            seen = seen._replace(likely=_seen(before, bouts, believed, None).likely)
+        if seen.likely is None:
+            return self, seen.foretold
+        belief = replace(_after(before, seen.likely), at=at, prime=frozenset(prime))
+        after = self._with(key, belief)
+        if known and seen.told:
+            after = after._learned_kind(key[0], seen.likely.sum(axis=-1))
+        return after, seen.foretold
 
     def _with(self, key: LiftKey, belief: Belief) -> "Profile":
         """What is known with a new belief in a lift, which remembers what is known of others beside it."""
@@ -245,6 +255,26 @@ class Profile:
             return 0.0
         idle = (at - self.last_at) / timedelta(days=1) - KEPT_FOR
         return self.lost + min(max(idle, 0.0) * LOST_A_DAY, MOST_LOST)
+
+
+class _Seen(NamedTuple):
+    """A session seen from a belief: how likely it leaves each max, what was expected, and whether it told reps."""
+
+    likely: Grid | None
+    foretold: Sequence[Foretold | None]
+    told: bool
+
+
+def _seen(before: Belief, bouts: Sequence[Heard], believed: Sequence[bool], kinds: Grid | None) -> _Seen:
+    day = Day(before)
+    foretold = [day.take_in(bout, kinds, believed=each) for bout, each in zip(bouts, believed, strict=True)]
+    said = day.said()
+    likely = None if said is None else before.shares * spread(np.exp(said - said.max()), DAY_FORM)
+    return _Seen(likely, foretold, day.told)
+
+
+def _after(before: Belief, likely: Grid) -> Belief:
+    return replace(before, shares=normal(likely))
 
 
 def _go_together(key: LiftKey, belief: Belief, other: LiftKey, found: Belief) -> bool:

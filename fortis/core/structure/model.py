@@ -190,6 +190,10 @@ def asks_failure(reps: RepTarget, effort: Leave | Rpe | ToFailure | None) -> boo
     return isinstance(reps, MaxReps)
 
 
+USUAL_RESERVE = 2
+"""Reps left where a plan names no effort (common practice for working sets)."""
+
+
 def planned_reserve(effort: Leave | Rpe | ToFailure | None) -> Decimal | None:
     """Reps in reserve that an effort asks for at least, or None where none is asked for."""
     match effort:

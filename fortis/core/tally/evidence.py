@@ -14,7 +14,7 @@ from fortis.core.performance import Ended, PerformedBout
 from fortis.core.strength.carrying import shared, taken
 from fortis.core.strength.momentary import LASTING, recovered
 from fortis.core.strength.observation import Heard
-from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, Side, lift_key
+from fortis.core.structure.model import USUAL_RESERVE, Lifting, LiftKey, RangeOfMotion, Side, lift_key
 
 VAGUE = 2.0
 """How many times further off a bout may be that form ended, or that went over part of the range."""
@@ -55,14 +55,10 @@ class Tiring(NamedTuple):
     taken: float
 
 
-USUALLY_LEFT = 2.0
-"""Reps left where nobody told them (common practice for working sets)."""
-
-
 def tiring(done: Timed, lift: Exercise) -> Tiring:
     """A bout as it tires other lifts."""
     bout = done.bout
-    left = 0.0 if bout.ended is Ended.STUCK else USUALLY_LEFT if bout.reserve is None else float(bout.reserve)
+    left = 0.0 if bout.ended is Ended.STUCK else USUAL_RESERVE if bout.reserve is None else float(bout.reserve)
     return Tiring(lift, done.ended_at, taken(bout.reps, left) if bout.reps else 0.0)
 
 

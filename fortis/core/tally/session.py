@@ -1,23 +1,18 @@
-"""Tonnage, average load and estimated max of what was done, by lift and for a whole session."""
+"""Tonnage and average load of what was done, by lift and for a whole session."""
 
 from collections.abc import Sequence
 from decimal import Decimal
 
 from fortis.core.exercises import LIBRARY, Library
 from fortis.core.performance import PerformedBout
-from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.structure.prescription import Prescription
-from fortis.core.tally.fresh import fresh_estimate
 from fortis.core.tally.work import NO_CONDITIONS, BoutWork, Conditions, performed_work
 from fortis.core.value import Kilograms, Value
 
 
 class LiftTally(Value):
-    """One lift with one set-up in one session. `average_kg` is tonnage by reps, None without loaded reps.
-
-    `estimate` is of the whole weight moved, from the first fresh bout.
-    """
+    """One lift with one set-up in one session. `average_kg` is tonnage by reps, None without loaded reps."""
 
     exercise: str
     lift_id: str
@@ -28,7 +23,6 @@ class LiftTally(Value):
     average_kg: Kilograms | None
     top_kg: Kilograms | None
     hard_sets: int
-    estimate: Estimate | None
 
     @property
     def key(self) -> LiftKey:
@@ -59,10 +53,10 @@ def tally(
     """Add up what was done of a session as it was played. `performed` are in the order they were done."""
     work = performed_work(prescription, performed, under, library)
     done = [bout for bout in performed if not bout.position.is_warm_up]
-    by_lift: dict[LiftKey, list[tuple[BoutWork, PerformedBout]]] = {}
-    for each, bout in zip(work, done, strict=True):
-        by_lift.setdefault(lift_key(each.lift, each.setup), []).append((each, bout))
-    lifts = tuple(_lift(of_lift, under) for of_lift in by_lift.values())
+    by_lift: dict[LiftKey, list[BoutWork]] = {}
+    for each in work:
+        by_lift.setdefault(lift_key(each.lift, each.setup), []).append(each)
+    lifts = tuple(map(_lift, by_lift.values()))
     total = sum((lift.tonnage_kg for lift in lifts), Decimal(0))
     reps = sum(lift.reps for lift in lifts)
     return SessionTally(
@@ -75,8 +69,7 @@ def tally(
     )
 
 
-def _lift(pairs: Sequence[tuple[BoutWork, PerformedBout]], under: Conditions) -> LiftTally:
-    work, bouts = zip(*pairs, strict=True)
+def _lift(work: Sequence[BoutWork]) -> LiftTally:
     total = sum((bout.tonnage_kg or Decimal(0) for bout in work), Decimal(0))
     reps = sum(bout.reps for bout in work)
     loads = [bout.handled_kg for bout in work if bout.handled_kg is not None]
@@ -91,7 +84,6 @@ def _lift(pairs: Sequence[tuple[BoutWork, PerformedBout]], under: Conditions) ->
         average_kg=_average(total, reps),
         top_kg=max(loads) if loads else None,
         hard_sets=len({bout.set_key for bout in work if bout.hard}),
-        estimate=fresh_estimate(bouts, last.lift, under.body_kg),
     )
 
 

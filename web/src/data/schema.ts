@@ -1451,16 +1451,8 @@ export interface components {
         /**
          * Estimate
          * @description A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
-         *
-         *     Where it is what one bout says, `reps` are those to failure as far as judged, and with `at_least` all that is
-         *     known is that the max is no less: the reps left were told as so many or more.
          */
         Estimate: {
-            /**
-             * At Least
-             * @default false
-             */
-            at_least: boolean;
             /**
              * @default {
              *       "bend": 1,
@@ -1474,8 +1466,6 @@ export interface components {
             kg: number;
             /** Low */
             low: number;
-            /** Reps */
-            reps: number | null;
         };
         /**
          * Examined
@@ -1828,6 +1818,16 @@ export interface components {
             shift: components["schemas"]["Shift"] | null;
         };
         /**
+         * Learned
+         * @description The max of a lift with a set-up, of the whole weight moved, as it was known before a session and after it.
+         *
+         *     None where nothing is known.
+         */
+        Learned: {
+            after: components["schemas"]["Bounds"] | null;
+            before: components["schemas"]["Bounds"] | null;
+        };
+        /**
          * Leave
          * @description Reps to keep in reserve (RIR), one number or a range.
          */
@@ -1970,13 +1970,10 @@ export interface components {
         /**
          * LiftTally
          * @description One lift with one set-up in one session. `average_kg` is tonnage by reps, None without loaded reps.
-         *
-         *     `estimate` is of the whole weight moved, from the first fresh bout.
          */
         LiftTally: {
             /** Average Kg */
             average_kg: number | null;
-            estimate: components["schemas"]["Estimate"] | null;
             /** Exercise */
             exercise: string;
             /** Hard Sets */
@@ -2553,7 +2550,9 @@ export interface components {
         };
         /**
          * PastSession
-         * @description A session in full. `again_on` is when it comes again, a week on from today.
+         * @description A session in full. `learned` goes with the lifts of its tally, in their order.
+         *
+         *     `again_on` is when it comes again, a week on from today.
          */
         PastSession: {
             /**
@@ -2568,6 +2567,8 @@ export interface components {
             finished_at: string | null;
             /** Id */
             id: string;
+            /** Learned */
+            learned: components["schemas"]["Learned"][];
             /** Minutes */
             minutes: number;
             /** Next Loads */

@@ -87,12 +87,13 @@ function AddedUp({ session }: { session: Past }) {
                 Average load
               </th>
               <th className="pl-6 text-right font-normal" colSpan={2}>
-                Estimated max
+                Max <span className="sr-only">as known after it and before it</span>
               </th>
             </tr>
           </thead>
           <tbody>
-            {tally.lifts.map((lift) => {
+            {tally.lifts.map((lift, at) => {
+              const max = session.learned[at];
               const last = then.get(lift.lift_id + lift.setup.items.join());
               return (
                 <tr key={lift.lift_id + lift.setup.items.join()} className="border-t border-hairline">
@@ -111,8 +112,8 @@ function AddedUp({ session }: { session: Past }) {
                   <td className={`${cell} pl-3 text-faint`}>
                     {last?.average_kg == null ? "–" : kilograms(last.average_kg)}
                   </td>
-                  <td className={`${cell} pl-6 font-semibold`}>{estimateWords(lift.estimate)}</td>
-                  <td className={`${cell} pl-3 text-faint`}>{estimateWords(last?.estimate ?? null)}</td>
+                  <td className={`${cell} pl-6 font-semibold`}>{maxWords(max?.after)}</td>
+                  <td className={`${cell} pl-3 text-faint`}>{maxWords(max?.before)}</td>
                 </tr>
               );
             })}
@@ -120,17 +121,16 @@ function AddedUp({ session }: { session: Past }) {
         </table>
       </div>
       <p className="mt-2 text-sm text-faint">
-        Bold is this session, faint the one before it. The estimated max is of the whole weight moved, from
-        the first fresh bout; the range is how far the published formulas and a rep misjudged could be off.
+        Bold is this session, faint the one before it. The max is of the whole weight moved, by all that was
+        done until then: bold after this session, faint before it. It lies between the bounds four times in
+        five.
       </p>
     </section>
   );
 }
 
-const estimateWords = (estimate: Schemas["Estimate"] | null) =>
-  estimate
-    ? `${estimate.at_least ? "at least " : ""}${plain(Math.round(estimate.kg * 10) / 10)} (${Math.round(estimate.low)}–${Math.round(estimate.high)})`
-    : "–";
+const maxWords = (max: Schemas["Bounds"] | null | undefined) =>
+  max ? `${plain(Math.round(max.kg * 10) / 10)} (${Math.round(max.low)}–${Math.round(max.high)})` : "–";
 
 const MOVES: Record<NextLoad["move"], string> = {
   raise: "up",

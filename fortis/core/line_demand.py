@@ -1,0 +1,137 @@
+"""What a line of a session asks of strength: its bouts one after the other, and what tires the lift in between.
+
+The loads of a line hang together: told as multiples of one of them they are solved for as one.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import NamedTuple
+
+from fortis.core.exercises import Exercise
+from fortis.core.strength.carrying import shared, taken
+from fortis.core.strength.curve import LEAST_SHARE
+from fortis.core.strength.estimate import Estimate
+from fortis.core.strength.momentary import Asked, Taken
+from fortis.core.strength.solving import hardest, share_for
+from fortis.core.structure.counting import is_rep_target, least_of
+from fortis.core.structure.model import USUAL_RESERVE, Hold, Lifting, RangeOfMotion
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
+from fortis.core.structure.timeline import Step, timeline
+
+
+class Outlook(NamedTuple):
+    """What to expect of the hardest bout of a line: its set and bout, its reps, and those left over them.
+
+    Below 0 so many are likely missing. `low` and `high` are the same with the bounds of the max.
+    """
+
+    set: int
+    bout: int
+    reps: int
+    left: float
+    low: float
+    high: float
+    keep: float
+
+
+class _Part(NamedTuple):
+    """A bout of the line: its weight as a multiple of the lead's, its reps (None: to the end), those to keep.
+
+    `rest` are the seconds until whatever comes next; `step` is where it stands.
+    """
+
+    ratio: float
+    reps: int | None
+    keep: float
+    rest: float
+    step: Step
+
+
+@dataclass(frozen=True)
+class Demand:
+    """A line, and what other lifts take of it, in the order of the session."""
+
+    parts: tuple[_Part | Taken, ...]
+
+    def allowed_kg(self, max_: Estimate) -> float | None:
+        """The whole weight for the lead bout with which the hardest bout keeps just what it asks.
+
+        None where nothing is asked that any load would meet.
+        """
+        share = share_for(self._at, max_.curve)
+        return None if share is None else share * max_.kg
+
+    def outlook(self, lead_kg: float, max_: Estimate) -> Outlook | None:
+        """What to expect with a whole weight for the lead bout; None where every bout goes to the end."""
+        found = [hardest(self._at(lead_kg / kg), max_.curve) for kg in (max_.kg, max_.low, max_.high)]
+        at = found[0].at
+        if at is None:
+            return None
+        part = self.parts[at]
+        assert isinstance(part, _Part)
+        left, low, high = (each.spare + part.keep for each in found)
+        return Outlook(part.step.set, part.step.bout, part.reps or 0, left, low, high, part.keep)
+
+    def _at(self, share: float) -> Sequence[Asked | Taken]:
+        return [
+            each
+            if isinstance(each, Taken)
+            else Asked(max(share * each.ratio, LEAST_SHARE), each.reps, each.rest, each.keep)
+            for each in self.parts
+        ]
+
+
+def demand_of(prescription: Prescription, sets: Sequence[PlannedSet], lead: PlannedBout, part: Decimal) -> Demand:
+    """What a line asks, its loads settled, in its place in the session.
+
+    `sets` are those of the line, `lead` the bout its load is told by, `part` the share of body weight moved.
+    Where sides are done apart, it is the first that counts; the other one is rest.
+    """
+    first = sets[0]
+    side = first.bouts[0].side
+    last = {each.number: each.bouts[-1].number for each in sets}
+    for each in sets:
+        of_side = [bout.number for bout in each.bouts if bout.side is side]
+        last[each.number] = of_side[-1] if of_side else last[each.number]
+    lead_kg = float((lead.settled.kg if lead.settled else 0) + part) or 1.0
+    numbers = {each.number for each in sets}
+    parts: list[_Part | Taken] = []
+    for step in timeline(prescription).steps:
+        own = (step.group, step.entry) == (first.group, first.entry) and step.set in numbers
+        if step.kind != "work" or step.warm_up or step.left_out or (own and step.side is not side):
+            parts = _rested(parts, 0 if step.left_out else step.seconds)
+        elif own and step.settled is not None and _counts(step):
+            keep = step.reserve if step.reserve is not None else USUAL_RESERVE if _ends(step, last) else 0
+            reps = least_of(step.target) if step.target and is_rep_target(step.target) else None
+            parts.append(_Part(float(step.settled.kg + part) / lead_kg, reps, float(keep), 0.0, step))
+        else:
+            lift = _lift_of(prescription, step)
+            takes = 0.0 if own else shared(lift, first.lift)
+            if takes:
+                left = USUAL_RESERVE if step.reserve is None else float(step.reserve)
+                parts.append(Taken(takes * taken(step.reps or 0, left), 0.0))
+            parts = _rested(parts, step.seconds)
+    return Demand(tuple(parts))
+
+
+def _rested(parts: list[_Part | Taken], seconds: float) -> list[_Part | Taken]:
+    """The same parts with a longer rest after the last."""
+    if parts and seconds:
+        parts[-1] = parts[-1]._replace(rest=parts[-1].rest + seconds)
+    return parts
+
+
+def _counts(step: Step) -> bool:
+    """Whether a max says much of a bout: no holds and no halves, and nobody helps."""
+    if isinstance(step.target, Hold):
+        return False
+    return step.range_of_motion is RangeOfMotion.FULL and step.lifting is Lifting.ALONE
+
+
+def _ends(step: Step, last: dict[int, int]) -> bool:
+    return last.get(step.set) == step.bout
+
+
+def _lift_of(prescription: Prescription, step: Step) -> Exercise:
+    return next(each.lift for each in prescription.sets if (each.group, each.entry) == (step.group, step.entry))
