@@ -6,6 +6,7 @@ import sqlite3
 import sys
 from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
+from decimal import Decimal
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from threading import Thread
@@ -21,6 +22,9 @@ from fortis.api.guard import LOOPBACK
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
 from fortis.core.loading.kit import PlatesError, read_plates
 from fortis.core.loading.warm_up import School
+from fortis.core.planned import PlannedLoad
+from fortis.core.planned import plan as plan_session
+from fortis.core.reason import Reason
 from fortis.core.replay import replay as replay_log
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import NotationError, read
@@ -177,8 +181,7 @@ def timeline(
 ) -> None:
     """Print what a written session comes to in time, step by step."""
     try:
-        text = sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf-8")
-        session = read(text, unit)
+        session = read(_text_of(file), unit)
     except (OSError, UnicodeDecodeError, NotationError) as error:
         typer.echo(str(error), err=True)
         raise typer.Exit(2) from error
@@ -221,6 +224,50 @@ def replay(
         typer.echo(f"{summary.tested:,} sessions showed a max: up to three reps, and the next stuck.")
     for name, share in summary.max_error.items():
         typer.echo(f"{name:>10}  {share:.1%} off or less in half of them")
+
+
+@app.command()
+def plan(
+    file: Annotated[str, typer.Argument(help="A file in the written notation, or - for standard input.")],
+    log: Annotated[Path, typer.Option(help="A CSV of bouts (docs/formats.md): what was done before.")],
+    on: Annotated[datetime, typer.Option(formats=["%Y-%m-%d"], help="The day it is planned for.")],
+    bar: Annotated[str, typer.Option(help="The bar, in kilograms.")] = "20",
+    plates: Annotated[str, typer.Option(help='Pairs × kilograms a plate: "2x25 1x20 0.5x15".')] = USUAL_PLATES,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    unit: Annotated[Unit, typer.Option(help="The unit of loads written without one.")] = Unit.KG,
+) -> None:
+    """Plan a written session from a log: a load for every bout, why, and the reps to expect left."""
+    try:
+        session = read(_text_of(file), unit)
+        with open(log, encoding="utf-8", newline="") as lines:
+            done = list(read_bouts(lines))
+        kit = bar_kit(weight(bar), Decimal(0), read_plates(plates))
+    except (OSError, UnicodeDecodeError, NotationError, CsvError, PlatesError, WeightError) as error:
+        _refuse(f"{log}: {error}" if isinstance(error, CsvError) else str(error))
+    planned = plan_session(session, done, on.replace(tzinfo=UTC), kit)
+    if as_json:
+        typer.echo(json.dumps([each.model_dump(mode="json") for each in planned], ensure_ascii=False, indent=2))
+        return
+    told: tuple[Reason, ...] = ()
+    for each in planned:
+        load = "no load" if each.load_kg is None else f"{plain(each.load_kg)} kg"
+        reps = "all there are" if each.reps is None else f"{each.reps}"
+        typer.echo(f"{each.exercise}, set {each.set}: {reps} at {load}{_outlook(each)}")
+        for reason in each.reasons if each.reasons != told else ():
+            typer.echo(f"        {reason.text}")
+        told = each.reasons
+
+
+def _outlook(each: PlannedLoad) -> str:
+    left = each.expected_reserve
+    if left is None:
+        return ""
+    return f", likely {left:g} left" if left >= 0 else f", likely {-left:g} short"
+
+
+def _text_of(file: str) -> str:
+    """What a file says, or standard input. Raises `OSError` and `UnicodeDecodeError`."""
+    return sys.stdin.read() if file == "-" else Path(file).read_text(encoding="utf-8")
 
 
 @app.command()

@@ -75,6 +75,53 @@ def test_a_log_is_replayed_from_standard_input_as_json_and_from_a_file_in_words(
     assert (refused.exit_code, "line 2, rir" in refused.stderr) == (2, True)
 
 
+def plan(tmp_path, written, *more, log=LOG):
+    (tmp_path / "log.csv").write_text(log)
+    return run("plan", "-", "--log", str(tmp_path / "log.csv"), "--on", "2026-03-16", *more, given=written)
+
+
+def test_a_session_is_planned_from_a_log_as_json(tmp_path):
+    written = "Back squat: 3 x 5 leave 2; 1 set of (3, 4, 5) leave 1 within 15s\nDip: 5 leave 2\n"
+    told = json.loads(plan(tmp_path, written, "--bar", "15", "--plates", "2x20 1x10 1x5 1x2.5", "--json").stdout)
+    assert [(each["exercise"], each["set"], each["bout"]) for each in told] == [
+        *(("Back squat", number, 1) for number in (1, 2, 3)),
+        *(("Back squat", 4, number) for number in (1, 2, 3)),
+        ("Dip", 1, 1),
+    ]
+    third, dip = told[2], told[-1]
+    assert 90 <= third["load_kg"] <= 102.5
+    assert third["load_kg"] in {15 + 2 * side for side in (35, 37.5, 40, 42.5, 45)}
+    assert third["low"] < third["expected_reserve"] < third["high"]
+    assert third["expected_reserve"] == pytest.approx(2, abs=1.5)
+    assert any("allows" in reason["text"] for reason in third["reasons"])
+    assert (dip["load_kg"], dip["expected_reserve"]) == (0, None)
+    light = told[3]
+    assert light["load_kg"] < third["load_kg"]
+
+
+def test_a_plan_in_words_says_what_will_be_missing_and_what_is_not_known(tmp_path):
+    said = plan(tmp_path, "Back squat: 8 at 130 kg\nBench press: 5 leave 2\n").stdout
+    assert "Back squat, set 1: 8 at 130 kg, likely 7 short" in said or "likely 8 short" in said
+    assert "Nothing in the log says how strong this lifter is in the bench press." in said
+    before = "2026-03-20T18:05:00Z,Back squat,200,kg,5,2\n"
+    assert plan(tmp_path, "Back squat: 5 leave 2", log=LOG + before).stdout.startswith(
+        plan(tmp_path, "Back squat: 5 leave 2").stdout
+    )
+
+
+@pytest.mark.parametrize(
+    ("more", "log", "says"),
+    [
+        ((), LOG.replace(",5,2", ",5,two"), "line 2, rir"),
+        (("--plates", "lots"), LOG, "lots"),
+        (("--bar", "-3"), LOG, "-3"),
+    ],
+)
+def test_a_plan_says_what_it_cannot_read(tmp_path, more, log, says):
+    refused = plan(tmp_path, "Back squat: 5 leave 2", *more, log=log)
+    assert (refused.exit_code, says in refused.stderr, refused.stdout) == (2, True, "")
+
+
 def test_demo_and_backup(tmp_path):
     demo, copy = str(tmp_path / "demo.db"), str(tmp_path / "copy.db")
     assert "39 sessions" in run("demo", "--db", demo).stdout

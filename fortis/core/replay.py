@@ -175,6 +175,14 @@ def replay(
     return Replayed(bouts=tuple(bouts), sessions=tuple(sessions), summary=errors.summary(len(bouts)))
 
 
+def known_from(log: Iterable[LoggedBout], library: Library = LIBRARY) -> Profile:
+    """What a log tells of a lifter's strength."""
+    profile = Profile()
+    for _, lift, key, rested in _by_lift(log, library):
+        profile, _ = _learned(profile, key, lift, rested[0][0].performed_at, rested)
+    return profile
+
+
 def _learned(
     profile: Profile, key: LiftKey, lift: Exercise, began: datetime, rested: "Sequence[tuple[LoggedBout, Rested]]"
 ) -> tuple[Profile, Sequence[Predicted | None]]:

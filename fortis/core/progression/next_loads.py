@@ -308,14 +308,19 @@ class _Case:
         return move, kg, self._aim(), tuple(reasons)
 
     def _possible(self, kg: Decimal) -> Decimal:
-        """A load, or where reps would be missing with it the heaviest that all of the line can be done with."""
-        if self.demand is None or self.max is None or self.part is None or kg + self.part <= 0:
-            return kg
-        found = self.demand.outlook(float(kg + self.part), self.max)
+        """A load, or where reps would be missing with it the nearest to what all of the line can be done with."""
         allowed = self._allowed()
-        if found is None or found.left >= MISSING or allowed is None:
+        if allowed is None or self.part is None or not self._misses(kg):
             return kg
-        return min(nearest(self.kit, self.exercise, allowed - self.part, Where.BELOW).kg, kg)
+        near = min(nearest(self.kit, self.exercise, allowed - self.part).kg, kg)
+        return nearest(self.kit, self.exercise, allowed - self.part, Where.BELOW).kg if self._misses(near) else near
+
+    def _misses(self, kg: Decimal) -> bool:
+        """Whether reps of the line are likely missing with a load."""
+        if self.demand is None or self.max is None or self.part is None or kg + self.part <= 0:
+            return False
+        found = self.demand.outlook(float(kg + self.part), self.max)
+        return found is not None and found.left < MISSING
 
     # everything else is judged by what happened
 
