@@ -14,6 +14,7 @@ from fortis.api import (
     kit,
     ledger,
     lifts,
+    policies,
     problems,
     strength,
     structures,
@@ -43,7 +44,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
-    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, strength, kit):
+    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, strength, policies, kit):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -15,10 +15,15 @@ from fortis.core.value import Kilograms, Value
 
 
 class Carried(Value):
-    """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion."""
+    """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion.
+
+    `sets` and `rest` (seconds) take the place of those the plan has; None leaves them.
+    """
 
     was_kg: Kilograms
     kg: Kilograms
+    sets: int | None = None
+    rest: int | None = None
     reasons: tuple[Reason, ...] = ()
 
 

@@ -11,6 +11,7 @@ from fortis.core.adjustments import Adjustments
 from fortis.core.exercises import LIBRARY, Exercise, lift_id
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
+from fortis.core.progression.policy import Policy
 from fortis.core.structure.prescription import Prescription
 from fortis.core.value import Value
 
@@ -66,6 +67,7 @@ UPCASTERS: Mapping[type[Value], tuple[Upcaster, ...]] = {
     Kit: (_kit_2,),
     Exercise: (),
     PerformedBout: (),
+    Policy: (),
 }
 """For each kind of document, what turns version 1 into 2, 2 into 3, and so on. Never changed, only added to."""
 

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
-from fortis.core.progression.carried import Carries, carry
+from fortis.core.progression.carried import Carries, carry, with_carried
 from fortis.core.progression.next_loads import Recommendation, recommendations
 from fortis.core.resolution import resolve
 from fortis.core.structure.model import Session
@@ -17,7 +17,7 @@ from fortis.core.structure.prescription import Prescription, lay_out
 from fortis.core.structure.timeline import timeline
 from fortis.core.tally.sides import weaker_sides
 from fortis.core.units import Unit
-from fortis.store import bouts, lifter, maxes, places, sessions
+from fortis.store import bouts, lifter, maxes, places, policies, sessions
 from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import conditions, played
@@ -44,7 +44,8 @@ def basis(work: UnitOfWork, now: datetime) -> Basis:
 def settle(session: Session, known: Basis, recommended: Iterable[Carries] = ()) -> Prescription:
     """Lay a session out and settle its loads from what is known and what last time recommends."""
     laid_out = lay_out(session, known.library, known.weaker)
-    return resolve(laid_out, known, carry(laid_out, recommended))
+    carried = carry(laid_out, recommended)
+    return resolve(with_carried(laid_out, carried), known, carried)
 
 
 def settled(row: SessionRow, known: Basis, recommended: Iterable[Carries]) -> Prescription:
@@ -72,6 +73,7 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
         under.kit or places.kit(work, row.place_id),
         under.body_kg,
         maxes.estimates(work, just_after(row)),
+        policies.all_of(work),
     )
 
 

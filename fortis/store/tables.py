@@ -213,3 +213,12 @@ class RememberedRow(Table):
     at: Mapped[datetime] = mapped_column(index=True)
     bout: Mapped[dict[str, Any]]
     taken_back_at: Mapped[datetime | None]
+
+
+class PolicyRow(Table):
+    """How a lift is to progress, where the lifter chose."""
+
+    __tablename__ = "policies"
+
+    lift_id: Mapped[str] = mapped_column(primary_key=True)
+    policy: Mapped[dict[str, Any]]

@@ -71,3 +71,28 @@ def test_the_ledger_lists_and_opens_every_bout(client, lifter, today):
 def test_without_a_front_end_or_under_api_there_is_nothing(client):
     answer = client.get("/api/nothing")
     assert (answer.status_code, answer.json()["status"]) == (404, 404)
+
+
+def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
+    text = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2"
+    session = lifter.play(text, MET, today)
+    kinds = [each["kind"] for each in client.get("/api/policies").json()]
+    assert kinds == ["by effort", "fixed step", "more sets", "shorter rests", "keep"]
+    (before,) = lifter.past(session)["next_loads"]
+    assert (before["policy"]["kind"], before["move"]) == ("by effort", "raise")
+    chosen = {"kind": "more sets", "most_sets": 6}
+    assert client.put(f"/api/policies/{before['lift_id']}", json=chosen).status_code == 204
+    (after,) = lifter.past(session)["next_loads"]
+    assert (after["policy"]["kind"], after["move"], after["kg"], after["sets"]) == (
+        "more sets",
+        "more sets",
+        100,
+        4,
+    )
+    lifter.plan(text, today)
+    (due,) = client.get("/api/today").json()["due"]
+    assert [load["kg"] for load in due["lifts"][0]["loads"]] == [100]
+    assert len(lifter.work(due["id"])) == 4
+    refused = client.put(f"/api/policies/{before['lift_id']}", json={"kind": "fixed step", "step_kg": -5})
+    assert refused.status_code == 422
+    assert "step_kg" in refused.text

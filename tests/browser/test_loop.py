@@ -135,3 +135,25 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     expect(
         page.get_by_role("table").filter(has_text="drop").or_(page.get_by_text("12 at 45 kg, 0 left"))
     ).to_be_visible()
+
+
+def test_how_a_lift_goes_on_is_chosen_at_its_next_load_and_today_follows(desktop):
+    page = desktop
+    page.goto("/ledger")
+    page.get_by_role("link").filter(has_text="Press and row").first.click()
+    bench = page.get_by_role("article", name="Next time: Bench press")
+    expect(bench).to_contain_text("your max stands at")
+    bench.get_by_label("Progress").select_option("more sets")
+    expect(bench).to_contain_text("same load, one set more (5)")
+    expect(bench).to_contain_text("set 5 of 5, the hardest, likely ends with")
+    bench.get_by_label("Sets at most").fill("4")
+    bench.get_by_label("Sets at most").press("Enter")
+    expect(bench).not_to_contain_text("one set more (5)")
+    bench.get_by_label("Sets at most").fill("nobody knows")
+    bench.get_by_label("Sets at most").press("Enter")
+    expect(bench.get_by_role("alert")).to_contain_text("most_sets")
+    bench.get_by_label("Sets at most").fill("5")
+    bench.get_by_label("Sets at most").press("Enter")
+    expect(bench).to_contain_text("same load, one set more (5)")
+    page.goto("/")
+    expect(page.get_by_text("All went as planned: one set more at the same load, 5 instead of 4.")).to_be_visible()

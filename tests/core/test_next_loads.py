@@ -6,8 +6,9 @@ import pytest
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import carry
+from fortis.core.progression.carried import carry, with_carried
 from fortis.core.progression.next_loads import Move, next_loads, recommendations
+from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import estimate
 from fortis.core.strength.tracker import Profile
@@ -252,3 +253,59 @@ def test_a_load_far_above_what_is_known_is_not_raised_however_it_went():
     maxes = {SQUAT: estimate(110.0, 1, 0)}
     load = advice("Back squat: 3 x 5 at 100 leave 2", [(5, 2)] * 3, estimates=maxes)
     assert (load.move, load.kg, "more than the max allows" in codes(load)) == (Move.HOLD, 100, True)
+
+
+def with_policy(text, went, policy, again=None, **known):
+    """The next load of a lift by a policy, and the plan that follows with its numbers of sets and rests."""
+    prescription, bouts = played(text, went, **known)
+    policies = {SQUAT[0]: policy}
+    maxes = known.get("estimates") or learned(bouts)
+    (found,) = recommendations(prescription, bouts, FULL, Decimal(80), maxes, policies)
+    laid_out = lay_out(read(again or text))
+    return found.load, with_carried(laid_out, carry(laid_out, [found.carries]))
+
+
+def test_by_sets_one_set_more_at_the_same_load_then_the_load():
+    text, policy = "Back squat: 3 x 5 at 100 leave 2", Policy(kind=PolicyKind.SETS, most_sets=4)
+    load, after = with_policy(text, [(5, 2)] * 3, policy)
+    assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.MORE_SETS, 100, 4, 4)
+    assert [each.number for each in after.sets] == [1, 2, 3, 4]
+    assert "set 4 of 4" in load.reasons[-1].text
+    four = text.replace("3 x", "4 x")
+    load, after = with_policy(four, [(5, 2)] * 4, policy, again=text)
+    assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.RAISE, Decimal("102.5"), None, 3)
+    load, after = with_policy(four, [(5, 2), (5, 1), (5, 1), (5, 1)], policy, again=text)
+    assert (load.move, load.kg, len(after.sets)) == (Move.HOLD, 100, 4)
+
+
+def test_by_rests_shorter_ones_at_the_same_load_down_to_the_shortest():
+    text, policy = "Back squat: 3 x 5 at 100 leave 2 rest 2:00", Policy(kind=PolicyKind.REST, least_rest=100)
+    load, after = with_policy(text, [(5, 2)] * 3, policy)
+    assert (load.move, load.kg, load.rest) == (Move.SHORTER_RESTS, 100, 105)
+    assert {each.rest for each in after.sets} == {105}
+    load, _ = with_policy(text.replace("2:00", "1:45"), [(5, 2)] * 3, policy)
+    assert load.rest == 100
+    load, after = with_policy(text.replace("2:00", "1:40"), [(5, 2)] * 3, policy, again=text)
+    assert (load.move, {each.rest for each in after.sets}) == (Move.RAISE, {120})
+
+
+def test_sets_and_rests_of_a_pair_belong_to_the_pair():
+    text = "pair, 3 rounds, rest 1:30:\n  Back squat: 5 at 100 leave 2\n  Seal row: 8 at 50 kg\n"
+    prescription, bouts = played(text, [(5, 2), (8, None)] * 3)
+    policies = {SQUAT[0]: Policy(kind=PolicyKind.SETS)}
+    squat, *_ = next_loads(prescription, bouts, FULL, Decimal(80), learned(bouts), policies)
+    assert (squat.move, squat.sets) == (Move.RAISE, None)
+
+
+def test_a_fixed_step_looks_at_the_reps_alone():
+    text, policy = "Back squat: 3 x 5 at 100 leave 2", Policy(kind=PolicyKind.STEP, step_kg=Decimal(5))
+    load, _ = with_policy(text, [(5, 2), (5, 1), (5, 0)], policy)
+    assert (load.move, load.kg, "fixed step" in codes(load)) == (Move.RAISE, 105, True)
+    assert with_policy(text, [(5, 1), (5, 0), (4, 0)], policy)[0].move is Move.CUT
+
+
+def test_what_is_kept_is_kept():
+    text, policy = "Back squat: 3 x 5 at 100 leave 2", Policy(kind=PolicyKind.KEEP)
+    for went in ([(5, 5)] * 3, [(2, 0)] * 3):
+        load, after = with_policy(text, went, policy)
+        assert (load.move, load.kg, len(after.sets)) == (Move.HOLD, 100, 3)

@@ -33,6 +33,38 @@ def target_of(sets: Iterable[PlannedSet]) -> Target:
     return tuple(found)
 
 
+def is_straight(sets: Iterable[PlannedSet]) -> bool:
+    """Whether the sets of a group are those of one lift, each after the rest of the one before."""
+    sets = list(sets)
+    return len({each.entry for each in sets}) == 1 and all(each.every is None and not each.block for each in sets)
+
+
+def adapted(prescription: Prescription, line: Line, sets: int | None, rest: int | None) -> Prescription:
+    """A plan with more sets of a line that is alone in its group, or with other rests. None leaves them."""
+    group = [each for each in prescription.sets if each.group == line[0] and not each.is_warm_up]
+    if (sets is None and rest is None) or not is_straight(group):
+        return prescription
+    last = group[-1]
+    more = range(1, max(sets or 0, len(group)) - len(group) + 1)
+    own = {} if rest is None else {"rest": rest}
+    found: list[PlannedSet] = []
+    for each in prescription.sets:
+        ours = each.group == line[0] and not each.is_warm_up
+        found.append(each.model_copy(update=own) if ours else each)
+        if each is last:
+            found += [
+                last.model_copy(update={"number": last.number + by, "round": last.round + by, **own}) for by in more
+            ]
+    return prescription.model_copy(update={"sets": tuple(found)})
+
+
+def with_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Prescription:
+    """A plan with the numbers of sets and the rests that are carried to its lines."""
+    for line, each in carried.items():
+        prescription = adapted(prescription, line, each.sets, each.rest)
+    return prescription
+
+
 def carry(prescription: Prescription, recommended: Iterable[Carries]) -> Mapping[Line, Carried]:
     """What is recommended for each line of a plan that asks what a line of the last session asked.
 

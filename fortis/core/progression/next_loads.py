@@ -9,6 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from enum import StrEnum
+from functools import cached_property
 
 from fortis.core.basis import Carried
 from fortis.core.exercises import Exercise, LoadKind
@@ -18,7 +19,8 @@ from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Where, nearest, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import Carries, target_of
+from fortis.core.progression.carried import Carries, adapted, is_straight, target_of
+from fortis.core.progression.policy import BY_EFFORT, REST_STEP, Policy, PolicyKind
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target, least_of, most_of
@@ -36,7 +38,7 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import asked
-from fortis.core.units import plain
+from fortis.core.units import clock, plain
 from fortis.core.value import Kilograms, Value
 
 SMALLEST_RISE = Decimal("1.01")
@@ -51,19 +53,28 @@ LEAST_BELIEVED = Decimal("0.95")
 """Where the max allows less than this share of a load, it is not raised however well its sets went."""
 
 
+NO_POLICIES: Mapping[str, Policy] = {}
+
+
 class Move(StrEnum):
     """What happens to a lift next time."""
 
     RAISE = "raise"
     MORE_REPS = "more reps"
+    MORE_SETS = "more sets"
+    SHORTER_RESTS = "shorter rests"
     HOLD = "hold"
     CUT = "cut"
 
 
 class NextLoad(Value):
-    """The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`."""
+    """The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
+
+    `sets` and `rest` (seconds) are those of next time where they change.
+    """
 
     exercise: str
+    lift_id: str
     setup: SetUp
     group: int
     entry: int
@@ -71,7 +82,10 @@ class NextLoad(Value):
     was_kg: Kilograms
     kg: Kilograms
     body: bool
+    sets: int | None
+    rest: int | None
     aim: str
+    policy: Policy
     estimate: Estimate | None
     reasons: tuple[Reason, ...]
 
@@ -90,15 +104,16 @@ def recommendations(
     kit: Kit,
     body_kg: Decimal | None,
     estimates: Mapping[LiftKey, Estimate],
+    policies: Mapping[str, Policy] = NO_POLICIES,
 ) -> tuple[Recommendation, ...]:
     """Recommend for every line of a session as it was played of which something was done with a load.
 
     `estimates` are the current maxes, this session's included: what they allow is solved through all that a line
-    asks, tired as its lift gets in the session.
+    asks, tired as its lift gets in the session. `policies` are those of lifts by id; others progress by effort.
     """
     done = {bout.position: bout for bout in performed}
     cases = (
-        _Case.of(prescription, sets, done, kit, body_kg, estimates)
+        _Case.of(prescription, sets, done, kit, body_kg, estimates, policies)
         for line in prescription.by_entry().values()
         for sets in _by_lift(line)
     )
@@ -111,9 +126,10 @@ def next_loads(
     kit: Kit,
     body_kg: Decimal | None,
     estimates: Mapping[LiftKey, Estimate],
+    policies: Mapping[str, Policy] = NO_POLICIES,
 ) -> tuple[NextLoad, ...]:
     """The next loads alone, line by line."""
-    return tuple(each.load for each in recommendations(prescription, performed, kit, body_kg, estimates))
+    return tuple(each.load for each in recommendations(prescription, performed, kit, body_kg, estimates, policies))
 
 
 def _by_lift(line: Iterable[PlannedSet]) -> list[list[PlannedSet]]:
@@ -193,7 +209,8 @@ class _Case:
     kit: Kit
     part: Decimal | None
     max: Estimate | None
-    demand: Demand | None
+    policy: Policy
+    session: Prescription
 
     @property
     def exercise(self) -> Exercise:
@@ -213,6 +230,7 @@ class _Case:
         kit: Kit,
         body_kg: Decimal | None,
         estimates: Mapping[LiftKey, Estimate],
+        policies: Mapping[str, Policy],
     ) -> "_Case | None":
         pairs = [
             _Pair(bout, done[position])
@@ -228,7 +246,6 @@ class _Case:
         lead = max(leads, key=lambda pair: -1000 if pair.done.kg is None else pair.done.kg)
         if lead.done.kg is None:
             return None
-        part, max_ = body_part(sets[0].lift, lead.done.body, body_kg), estimates.get(sets[0].key)
         return _Case(
             sets=sets,
             written=lead_load,
@@ -236,19 +253,25 @@ class _Case:
             was_kg=lead.done.kg,
             judged=judged,
             kit=kit,
-            part=part,
-            max=max_,
-            demand=demand_of(prescription, sets, lead.planned, part) if part is not None and max_ else None,
+            part=body_part(sets[0].lift, lead.done.body, body_kg),
+            max=estimates.get(sets[0].key),
+            policy=policies.get(sets[0].lift.id, BY_EFFORT),
+            session=prescription,
         )
 
     def decide(self) -> Recommendation:
-        move, kg, aim, reasons = self._follow_max() or self._judge()
+        more = self._more_of_the_same()
+        move, kg, aim, reasons = self._kept() or more or self._follow_max() or self._judge()
+        first, sets, rest = self.sets[0], None, None
+        if move is not Move.RAISE and self._is_straight():
+            sets = len(self.sets) + (move is Move.MORE_SETS) if self.policy.kind is PolicyKind.SETS else None
+            rest = self._next_rest(move) if self.policy.kind is PolicyKind.REST else None
         if self.max:
             told = () if share_of_max(self.written) and not self._missed() else (_max_told(self.max),)
-            reasons = (*told, *reasons, *self._outlook(kg))
-        first = self.sets[0]
+            reasons = (*told, *reasons, *self._outlook(kg, sets, rest))
         load = NextLoad(
             exercise=self.exercise.name,
+            lift_id=self.exercise.id,
             setup=first.setup,
             group=first.group,
             entry=first.entry,
@@ -256,11 +279,73 @@ class _Case:
             was_kg=self.was_kg,
             kg=kg,
             body=self.body,
+            sets=sets if move is Move.MORE_SETS else None,
+            rest=rest if move is Move.SHORTER_RESTS else None,
             aim=aim,
+            policy=self.policy,
             estimate=self.max,
             reasons=reasons,
         )
-        return Recommendation(load, Carries(first.key, target_of(self.sets), self._carried(kg, reasons)))
+        carried = self._carried(kg, reasons).model_copy(update={"sets": sets, "rest": rest})
+        return Recommendation(load, Carries(first.key, target_of(self.sets), carried))
+
+    @cached_property
+    def demand(self) -> Demand | None:
+        """What the line asks as it was played; None where no max is known."""
+        return self._demand(None, None)
+
+    def _demand(self, sets: int | None, rest: int | None) -> Demand | None:
+        if self.part is None or self.max is None:
+            return None
+        line = self.sets[0].group, self.sets[0].entry
+        session = adapted(self.session, line, sets, rest)
+        lift = self.exercise.id
+        of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
+        return demand_of(session, of_line, self.lead.planned, self.part)
+
+    # what the policy says
+
+    def _is_straight(self) -> bool:
+        return is_straight(
+            each for each in self.session.sets if each.group == self.sets[0].group and not each.is_warm_up
+        )
+
+    def _kept(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
+        if self.policy.kind is not PolicyKind.KEEP:
+            return None
+        text = "You keep this lift as it is: nothing changes until you choose otherwise."
+        return Move.HOLD, self.was_kg, self._aim(), (Reason(code="kept", text=text),)
+
+    def _more_of_the_same(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
+        """One set more, or shorter rests, where all went as planned and there is room."""
+        if not self._is_straight() or not self._all_went_as_planned():
+            return None
+        sets, rest = len(self.sets), self.sets[0].rest
+        if self.policy.kind is PolicyKind.SETS and sets < self.policy.most_sets:
+            text = f"All went as planned: one set more at the same load, {sets + 1} instead of {sets}."
+            reason = Reason(code="more sets", text=text, values={"sets": Decimal(sets + 1)})
+            return Move.MORE_SETS, self.was_kg, self._aim(), (reason,)
+        if self.policy.kind is PolicyKind.REST and rest > self.policy.least_rest:
+            shorter = self._next_rest(Move.SHORTER_RESTS)
+            text = (
+                f"All went as planned: shorter rests at the same load, {clock(shorter)} instead of {clock(rest)}."
+            )
+            reason = Reason(code="shorter rests", text=text, values={"seconds": Decimal(shorter)})
+            return Move.SHORTER_RESTS, self.was_kg, self._aim(), (reason,)
+        return None
+
+    def _next_rest(self, move: Move) -> int:
+        rest = self.sets[0].rest
+        return max(rest - REST_STEP, self.policy.least_rest) if move is Move.SHORTER_RESTS else rest
+
+    def _all_went_as_planned(self) -> bool:
+        overs = [over for pair in self.judged if (over := pair.reserve_over) is not None]
+        slipped = any(pair.done.ended is Ended.FORM for pair in self.judged)
+        done = all(pair.at_top for pair in self.judged) and len(self.judged) == self._asked_bouts()
+        return done and not slipped and min(overs, default=Decimal(0)) >= 0
+
+    def _asked_bouts(self) -> int:
+        return sum(is_rep_target(bout.reps) for each in self.sets for bout in each.open_bouts)
 
     def _carried(self, kg: Decimal, reasons: tuple[Reason, ...]) -> Carried:
         """What the next plan that asks the same gets. A percentage is cut only where it was missed."""
@@ -332,7 +417,7 @@ class _Case:
         if slipped:
             text = f"Form slipped in {_times(slipped)}: the same load again, cleanly."
             return Move.HOLD, self.was_kg, self._aim(), (Reason(code="form slipped", text=text),)
-        if overs and min(overs) < 0:
+        if overs and min(overs) < 0 and self.policy.kind is not PolicyKind.STEP:
             text = f"All reps were done, but at worst with {plain(-min(overs))} fewer left than planned: hold."
             reason = Reason(code="met barely", text=text, values={"reserve_over": min(overs)})
             return Move.HOLD, self.was_kg, self._aim(), (reason,)
@@ -393,6 +478,8 @@ class _Case:
             move = Move.RAISE if kg > self.was_kg else Move.MORE_REPS
             return move, kg, self._aim() if move is Move.RAISE else MORE_REPS_AIM, tuple(reasons)
         moved = self.was_kg + self.part
+        if self.policy.kind is PolicyKind.STEP:
+            return self._stepped()
         allowed = (self._allowed() if overs else None) or moved
         if allowed < moved * LEAST_BELIEVED:
             text = (
@@ -413,6 +500,16 @@ class _Case:
         reasons += self._rounding(wanted, kg)
         return Move.RAISE, kg, self._aim(), tuple(reasons)
 
+    def _stepped(self) -> tuple[Move, Decimal, str, tuple[Reason, ...]]:
+        wanted = self.was_kg + self.policy.step_kg
+        kg = nearest(self.kit, self.exercise, wanted).kg
+        if kg <= self.was_kg:
+            above = next_above(self.kit, self.exercise, self.was_kg)
+            kg = wanted if above is None else above
+        text = f"Every rep was done: {plain(self.policy.step_kg)} kg more, as you chose for this lift."
+        reason = Reason(code="fixed step", text=text, values={"step_kg": self.policy.step_kg})
+        return Move.RAISE, kg, self._aim(), (reason, *self._rounding(wanted, kg))
+
     def _jump_too_big(self, kg: Decimal, moved: Decimal) -> Reason:
         if kg <= self.was_kg or not moved:
             return Reason(code="no load above", text="There is no load above this one here: add a rep to each set.")
@@ -430,15 +527,16 @@ class _Case:
         kg = self.demand.allowed_kg(self.max)
         return None if kg is None else Decimal(str(round(kg, 2)))
 
-    def _outlook(self, kg: Decimal) -> tuple[Reason, ...]:
-        """What to expect of the line with its next load."""
-        if self.max is None or self.demand is None or self.part is None or kg + self.part <= 0:
+    def _outlook(self, kg: Decimal, sets: int | None = None, rest: int | None = None) -> tuple[Reason, ...]:
+        """What to expect of the line with its next load, and its next sets or rests where they change."""
+        demand = self.demand if sets is None and rest is None else self._demand(sets, rest)
+        if self.max is None or demand is None or self.part is None or kg + self.part <= 0:
             return ()
-        found = self.demand.outlook(float(kg + self.part), self.max)
-        return () if found is None else (self._foretold(kg, found),)
+        found = demand.outlook(float(kg + self.part), self.max)
+        return () if found is None else (self._foretold(kg, found, sets or len(self.sets)),)
 
-    def _foretold(self, kg: Decimal, found: Outlook) -> Reason:
-        which = "the set" if len(self.sets) == 1 else f"set {found.set} of {len(self.sets)}"
+    def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:
+        which = "the set" if sets == 1 else f"set {found.set} of {sets}"
         if len({bout.side for bout in self.sets[0].bouts}) < len(self.sets[0].bouts):
             which = f"bout {found.bout} of {which}"
         load = f"{'body weight' if not kg else f'body weight and {plain(kg)}'}" if self.body else f"{plain(kg)} kg"

@@ -46,6 +46,23 @@ export const usePastSession = (id: string) =>
     queryFn: () => answer(client.GET("/api/ledger/{session_id}", { params: { path: { session_id: id } } })),
   });
 
+export const usePolicies = () =>
+  useQuery({
+    queryKey: ["policies"],
+    queryFn: () => answer(client.GET("/api/policies")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+/** Choose how a lift progresses; everything that was recommended for it is asked anew. */
+export function useChoosePolicy() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ liftId, policy }: { liftId: string; policy: Schemas["Policy-Input"] }) =>
+      done(client.PUT("/api/policies/{lift_id}", { params: { path: { lift_id: liftId } }, body: policy })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
 export const useStrength = () =>
   useQuery({ queryKey: ["strength"], queryFn: () => answer(client.GET("/api/strength")) });
 

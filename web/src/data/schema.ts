@@ -682,6 +682,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/policies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Meanings
+         * @description The ways a lift can progress.
+         */
+        get: operations["meanings_api_policies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/policies/{lift_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose
+         * @description Choose how a lift progresses, with every set-up; what was recommended for it is worked out anew.
+         */
+        put: operations["choose_api_policies__lift_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strength": {
         parameters: {
             query?: never;
@@ -2395,7 +2435,7 @@ export interface components {
          * @description What happens to a lift next time.
          * @enum {string}
          */
-        Move: "raise" | "more reps" | "hold" | "cut";
+        Move: "raise" | "more reps" | "more sets" | "shorter rests" | "hold" | "cut";
         /**
          * Muscle
          * @description What gives out or helps; `grip` and `trunk` are counted with them.
@@ -2412,7 +2452,9 @@ export interface components {
         };
         /**
          * NextLoad
-         * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`.
+         * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
+         *
+         *     `sets` and `rest` (seconds) are those of next time where they change.
          */
         NextLoad: {
             /** Aim */
@@ -2428,9 +2470,16 @@ export interface components {
             group: number;
             /** Kg */
             kg: number;
+            /** Lift Id */
+            lift_id: string;
             move: components["schemas"]["Move"];
+            policy: components["schemas"]["Policy-Output"];
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
+            /** Rest */
+            rest: number | null;
+            /** Sets */
+            sets: number | null;
             setup: components["schemas"]["SetUp-Output"];
             /** Was Kg */
             was_kg: number;
@@ -2746,6 +2795,73 @@ export interface components {
          * @enum {string}
          */
         PlateOrder: "big plates inside" | "fewest plates moved";
+        /**
+         * Policy
+         * @description How a lift progresses. The numbers are for the kinds that need them.
+         *
+         *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
+         *     the load changes.
+         */
+        "Policy-Input": {
+            /** @default by effort */
+            kind: components["schemas"]["PolicyKind"];
+            /**
+             * Least Rest
+             * @default 60
+             */
+            least_rest: number;
+            /**
+             * Most Sets
+             * @default 5
+             */
+            most_sets: number;
+            /**
+             * Step Kg
+             * @default 2.5
+             */
+            step_kg: number;
+        };
+        /**
+         * Policy
+         * @description How a lift progresses. The numbers are for the kinds that need them.
+         *
+         *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
+         *     the load changes.
+         */
+        "Policy-Output": {
+            /** @default by effort */
+            kind: components["schemas"]["PolicyKind"];
+            /**
+             * Least Rest
+             * @default 60
+             */
+            least_rest: number;
+            /**
+             * Most Sets
+             * @default 5
+             */
+            most_sets: number;
+            /**
+             * Step Kg
+             * @default 2.5
+             */
+            step_kg: number;
+        };
+        /**
+         * PolicyKind
+         * @description What changes while the targets are met.
+         * @enum {string}
+         */
+        PolicyKind: "by effort" | "fixed step" | "more sets" | "shorter rests" | "keep";
+        /**
+         * PolicyMeaning
+         * @description A way to progress, and what it means in a sentence.
+         */
+        PolicyMeaning: {
+            kind: components["schemas"]["PolicyKind"];
+            /** Meaning */
+            meaning: string;
+        };
         /**
          * Position
          * @description A position in a session: all counted from 1. `round` is the turn of the group, `set` the lift's own count.
@@ -7915,6 +8031,185 @@ export interface operations {
             };
             /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    meanings_api_policies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolicyMeaning"][];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    choose_api_policies__lift_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lift_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Policy-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is not JSON. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

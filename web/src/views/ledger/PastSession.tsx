@@ -1,13 +1,14 @@
 import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
-import type { NextLoad, Schemas } from "@/data/client";
+import type { Schemas } from "@/data/client";
 import { usePastSession, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { bodyWords, kilograms, plain } from "@/score/words";
+import { kilograms, plain } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bouts } from "./Bouts";
+import { NextLoads } from "./NextLoads";
 
 type Past = Schemas["PastSession"];
 
@@ -131,47 +132,3 @@ function AddedUp({ session }: { session: Past }) {
 
 const maxWords = (max: Schemas["Bounds"] | null | undefined) =>
   max ? `${plain(Math.round(max.kg * 10) / 10)} (${Math.round(max.low)}–${Math.round(max.high)})` : "–";
-
-const MOVES: Record<NextLoad["move"], string> = {
-  raise: "up",
-  "more reps": "same load, more reps",
-  hold: "same again",
-  cut: "down",
-};
-
-function NextLoads({ loads }: { loads: NextLoad[] }) {
-  if (loads.length === 0) return null;
-  const words = (load: NextLoad, kg: number) => (load.body ? bodyWords(kg) : plain(kg));
-  return (
-    <section aria-labelledby="next-loads">
-      <h2 id="next-loads" className="text-xl font-bold">
-        Next time
-      </h2>
-      <div className="mt-2 border-t border-ink">
-        {loads.map((load) => (
-          <article
-            key={`${load.group}.${load.entry} ${load.exercise}`}
-            className="grid gap-x-6 border-b border-hairline py-3 sm:grid-cols-[14rem_12rem_1fr]"
-          >
-            <h3 className="font-semibold">{load.exercise}</h3>
-            <p>
-              <b className="narrow text-2xl">
-                {words(load, load.kg)}
-                {!(load.body && load.kg === 0) && <span className="text-base font-normal"> kg</span>}
-              </b>
-              <span className="ml-2 text-[15px] text-faint">
-                {MOVES[load.move]}
-                {load.kg !== load.was_kg && ` from ${words(load, load.was_kg)}`}
-              </span>
-            </p>
-            <div className="text-[15px] text-faint">
-              {load.reasons.map((reason) => (
-                <p key={reason.text}>{reason.text}</p>
-              ))}
-            </div>
-          </article>
-        ))}
-      </div>
-    </section>
-  );
-}
