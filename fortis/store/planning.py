@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
-from fortis.core.progression.carried import Carries, carry, with_carried
+from fortis.core.progression.carried import Carries, carry, eased, with_carried
 from fortis.core.progression.next_loads import Recommendation, recommendations
 from fortis.core.resolution import resolve
 from fortis.core.structure.model import Session
@@ -78,9 +78,13 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
 
 
 def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
-    """What the last session of a slot carries to the next one."""
+    """What the last session of a slot carries to the next one: less after a time without any training."""
     last = last_of(work, slot, now)
-    return [each.carries for each in recommended(work, last)] if last else []
+    latest = next(iter(sessions.finished(work, before=now, limit=1)), None)
+    if last is None or latest is None or latest.started_at is None:
+        return []
+    idle = now - latest.started_at
+    return [eased(each.carries, idle) for each in recommended(work, last)]
 
 
 def log(work: UnitOfWork, now: datetime) -> Log:

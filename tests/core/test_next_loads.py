@@ -1,12 +1,12 @@
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 
 import pytest
 
-from fortis.core.basis import Basis
+from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import carry, with_carried
+from fortis.core.progression.carried import Carries, carry, eased, with_carried
 from fortis.core.progression.next_loads import Move, next_loads, recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
@@ -309,3 +309,26 @@ def test_what_is_kept_is_kept():
     for went in ([(5, 5)] * 3, [(2, 0)] * 3):
         load, after = with_policy(text, went, policy)
         assert (load.move, load.kg, len(after.sets)) == (Move.HOLD, 100, 3)
+
+
+@pytest.mark.parametrize(("days", "kg"), [(9, "102.5"), (10, "97.5"), (20, "92.5"), (60, "87.5")])
+def test_after_a_layoff_all_comes_back_gently(days, kg):
+    text = "Back squat: 3 x 5 at 100 leave 2"
+    prescription, bouts = played(text, [(5, 2)] * 3)
+    (found,) = recommendations(prescription, bouts, FULL, Decimal(80), learned(bouts))
+    laid_out = lay_out(read(text))
+    carried = carry(laid_out, [eased(found.carries, timedelta(days=days))])
+    after = resolve(laid_out, Basis(kit=FULL), carried).sets[0].bouts[0].settled
+    assert after.kg == Decimal(kg)
+    assert any("to come back gently" in reason.text for reason in after.reasons) == (days >= 10)
+
+
+def test_a_layoff_takes_nothing_off_body_weight_and_its_share_off_a_percentage():
+    alone = Carries(SQUAT, (), Carried(was_kg=Decimal(0), kg=Decimal(0)))
+    assert eased(alone, timedelta(days=30)) == alone
+    text, maxes = "Back squat: 3 x 5 at 70%", {SQUAT: estimate(150.0, 1, 0)}
+    prescription, bouts = played(text, [(5, 3)] * 3, estimates=maxes)
+    (found,) = recommendations(prescription, bouts, FULL, Decimal(80), maxes)
+    laid_out = lay_out(read(text))
+    carried = carry(laid_out, [eased(found.carries, timedelta(days=14))])
+    assert resolve(laid_out, Basis(kit=FULL, estimates=maxes), carried).sets[0].bouts[0].settled.kg == 95

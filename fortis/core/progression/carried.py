@@ -1,12 +1,16 @@
 """What the last session recommends, carried to the lines of the next one that ask the same."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from datetime import timedelta
+from decimal import Decimal
 
 from fortis.core.basis import Carried
+from fortis.core.reason import Reason
 from fortis.core.resolution import Line
 from fortis.core.structure.model import LiftKey
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
+from fortis.core.units import plain
 
 Target = tuple[tuple[PlannedBout, ...], ...]
 """The whole of what a line asks: the bouts of its sets, those alike in a row named once."""
@@ -19,6 +23,24 @@ class Carries:
     key: LiftKey
     target: Target
     carried: Carried
+
+
+RETURNS = ((28, Decimal("0.85")), (14, Decimal("0.90")), (10, Decimal("0.95")))
+"""After so many days without any training, so much of each load to come back with (common practice)."""
+
+
+def eased(carries: Carries, idle: timedelta) -> Carries:
+    """What is carried, lighter after a time without any training: strength is nearly there, tendons take longer."""
+    share = next((share for days, share in RETURNS if idle >= timedelta(days=days)), None)
+    carried = carries.carried
+    if share is None or carried.kg <= 0:
+        return carries
+    text = f"{idle.days} days without training: {plain((1 - share) * 100)} % less, to come back gently."
+    reason = Reason(code="after a layoff", text=text, values={"days": Decimal(idle.days)})
+    kg = min(round(carried.kg * share, 1), carried.kg)
+    return replace(
+        carries, carried=carried.model_copy(update={"kg": kg, "reasons": (*carried.reasons[:1], reason)})
+    )
 
 
 def target_of(sets: Iterable[PlannedSet]) -> Target:
