@@ -1,15 +1,27 @@
-"""What the model of strength costs: a ten-year log replayed, and the estimate after a bout."""
+"""What the model of strength costs: a ten-year log replayed, the estimate after a bout, a session planned."""
 
 import csv
 import tempfile
 from datetime import UTC, datetime, timedelta
+from decimal import Decimal
 from pathlib import Path
 from time import perf_counter
 
 from bench.timing import p50, p95, samples
+from fortis.core.basis import Basis
+from fortis.core.loading.calculator import bar_kit
+from fortis.core.loading.kit import read_plates
+from fortis.core.performance import PerformedBout
+from fortis.core.progression.next_loads import recommendations
 from fortis.core.replay import replay
+from fortis.core.resolution import resolve
+from fortis.core.strength.estimate import estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
+from fortis.core.structure.counting import least_of
+from fortis.core.structure.model import planned_reserve
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import lay_out
 from fortis.formats.csv import read_bouts
 from fortis.simulation.log import write
 
@@ -37,6 +49,49 @@ def strength() -> dict[str, object]:
         "growth_of_a_bout": round(ten["replay_ms_a_bout"] / one["replay_ms_a_bout"], 2),
         "estimate_after_the_last_of_20_bouts_p50_ms": p50(taken),
         "estimate_after_the_last_of_20_bouts_p95_ms": p95(taken),
+        "session": _planned(),
+    }
+
+
+PLAN = """Back squat: 5 x 5 leave 2
+Bench press: 5 x 5 leave 2
+Seal row: 1 set of (3, 4, 5, 6, 7) leave 1 within 15s
+Deadlift: 2 sets of (2, 2) leave 1 within 10s; 1 x 1 leave 2
+pair, 5 rounds, rest 1:30:
+  Front squat: 8 leave 2
+  Overhead press: 8 leave 2
+Leg extension: 5 x 12 leave 1
+Calf raise: 5 x 15 leave 1
+"""
+"""Forty bouts, and not one load named."""
+
+
+def _planned() -> dict[str, float]:
+    """A session settled through its structure, and what it recommends for the next once it is done."""
+    laid_out = lay_out(read(PLAN))
+    maxes = {each.key: estimate(100.0, 3, 1) for each in laid_out.sets}
+    kit = bar_kit(Decimal(20), Decimal(0), read_plates("4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"))
+    settled = resolve(laid_out, Basis(kit=kit, estimates=maxes))
+    done = [
+        PerformedBout(
+            position=each.position(bout),
+            exercise=each.exercise,
+            kg=bout.settled.kg,
+            reps=least_of(bout.reps),
+            reserve=planned_reserve(bout.effort),
+        )
+        for each in settled.sets
+        for bout in each.bouts
+        if bout.settled
+    ]
+    plan = samples(lambda: resolve(laid_out, Basis(kit=kit, estimates=maxes)), 100)
+    after = samples(lambda: recommendations(settled, done, kit, None, maxes), 50)
+    return {
+        "bouts": len(done),
+        "plan_p50_ms": p50(plan),
+        "plan_p95_ms": p95(plan),
+        "next_loads_p50_ms": p50(after),
+        "next_loads_p95_ms": p95(after),
     }
 
 

@@ -14,6 +14,7 @@ from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.exercises import LONGEST_NAME
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.remembered import read_remembered
 from fortis.core.replay import Summary, replay
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
@@ -22,7 +23,7 @@ from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
 from fortis.core.tally.evidence import Kind, kinds
 from fortis.core.units import plain
-from fortis.store import lifter, maxes, remembered
+from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
@@ -117,10 +118,11 @@ class Doubted(BaseModel):
 class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
-    `calls` are how the lifter's calls in this lift are read.
+    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress.
     """
 
     lift: KnownLift
+    policy: Policy
     days: list[Day]
     observations: list[Observation]
     curve: list[CurvePoint]
@@ -171,6 +173,7 @@ def show_lift(
         doubted.extend(_doubted(before, each))
     return LiftStrength(
         lift=lift,
+        policy=policies.all_of(work).get(lift_id, BY_EFFORT),
         days=days,
         observations=observations,
         curve=_curve(known.curve_of(lift_id)),

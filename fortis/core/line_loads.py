@@ -126,6 +126,7 @@ class LineLoads:
         self.previous: Decimal | None = None
         self.set = first
         self.first_of_set = True
+        self.solved: dict[tuple[PlannedBout, ...], float | None] = {}
 
     def _borrow_max(self, first: PlannedSet) -> None:
         """Where no max is known with this set-up, the best with another is a guide: flagged, and less sure."""
@@ -327,7 +328,9 @@ class LineLoads:
         left = float(USUAL_RESERVE if reserve is None else reserve)
         if self.max is None:
             return None
-        solved = self._solved(left)
+        if self.set.bouts not in self.solved:
+            self.solved[self.set.bouts] = self._solved(left)
+        solved = self.solved[self.set.bouts]
         kg = self._of_max((solved or load_for(1.0, reps, left, self.max.curve)) * self.tired.allows)
         if kg is None:
             return None

@@ -78,3 +78,26 @@ def test_today_foretells_in_its_score(desktop):
     score = desktop.locator("figure", has=desktop.get_by_role("group", name="Score of Bench press"))
     expect(score.locator("figcaption")).to_contain_text(re.compile(r"about \d left expected"))
     assert desktop.evaluate("document.documentElement.scrollWidth") == 1280
+
+
+def test_how_a_lift_progresses_is_chosen_on_its_page(desktop):
+    desktop.goto("/strength?lift=bench-press")
+    desktop.get_by_label("Progress").select_option("keep")
+    expect(desktop.get_by_text("Nothing changes until you say so.")).to_be_visible()
+    desktop.reload()
+    expect(desktop.get_by_label("Progress")).to_have_value("keep")
+
+
+@pytest.mark.new_lifter
+def test_a_share_of_an_unknown_max_is_no_load_on_the_floor(desktop):
+    desktop.goto("/compose")
+    desktop.get_by_role("textbox", name="Written form").fill("# First\nBack squat: 1 at 88% leave 1")
+    desktop.get_by_role("button", name="Save as planned").click()
+    desktop.wait_for_url("**/")
+    desktop.get_by_role("button", name="Start").click()
+    desktop.wait_for_url("**/floor/*")
+    load = desktop.get_by_role("region", name="Load")
+    expect(load).to_contain_text("your load")
+    expect(load).to_contain_text("88 % was asked, of a max that is not known yet.")
+    expect(load).to_contain_text("Stop adding where 1 would be left after 1.")
+    expect(desktop.get_by_text("first 1 at your load")).to_be_visible()

@@ -249,6 +249,15 @@ def test_none_left_where_nothing_was_asked_holds():
     assert advice("Back squat: 3 x 5 at 100", [(5, 3)] * 3).move is Move.RAISE
 
 
+def test_much_left_is_believed_before_the_max_is():
+    """A lifter who ends with plenty left, of whom too little is thought, gets a step in reach each time."""
+    maxes = {SQUAT: estimate(95.0, 1, 0)}
+    text = "Back squat: 2 sets of (3, 4, 5, 6, 7) at 82.5 leave 1 within 15s"
+    load = advice(text, [(reps, 5) for reps in (3, 4, 5, 6, 7)] * 2, estimates=maxes)
+    assert (load.move, load.kg) == (Move.RAISE, 85)
+    assert advice(text, [(reps, 2) for reps in (3, 4, 5, 6, 7)] * 2, estimates=maxes).move is Move.HOLD
+
+
 def test_a_load_far_above_what_is_known_is_not_raised_however_it_went():
     maxes = {SQUAT: estimate(110.0, 1, 0)}
     load = advice("Back squat: 3 x 5 at 100 leave 2", [(5, 2)] * 3, estimates=maxes)

@@ -49,6 +49,10 @@ LARGEST_CUT = Decimal("0.90")
 SMALLEST_CUT = Decimal("0.975")
 MISSING = -0.75
 """Where the hardest bout is expected so many reps short, reps are likely missing."""
+RISE_A_REP = Decimal("0.0125")
+"""So much more for each rep left beyond the plan, whatever the max is thought to be: half of what a rep takes."""
+SHOWN = 2
+"""Who has so many more left than planned has shown more than was believed."""
 LEAST_BELIEVED = Decimal("0.95")
 """Where the max allows less than this share of a load, it is not raised however well its sets went."""
 
@@ -481,20 +485,24 @@ class _Case:
         if self.policy.kind is PolicyKind.STEP:
             return self._stepped()
         allowed = (self._allowed() if overs else None) or moved
-        if allowed < moved * LEAST_BELIEVED:
+        spare = max(min(overs, default=Decimal(0)), Decimal(0))
+        if allowed < moved * LEAST_BELIEVED and spare < SHOWN:
             text = (
                 f"But by that max {plain(round(allowed - self.part, 1))} kg would be right for all of it: the same "
                 "load again."
             )
             reasons = [_met(overs, ""), Reason(code="more than the max allows", text=text)]
             return Move.HOLD, self.was_kg, self._aim(), tuple(reasons)
-        allowed = max(allowed, moved * SMALLEST_RISE)
+        allowed = max(allowed, moved * SMALLEST_RISE, moved * (1 + spare * RISE_A_REP))
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
+        most = max(allowed, moved * LARGEST_RISE) - self.part + Decimal("0.5")
         kg = nearest(self.kit, self.exercise, wanted).kg
+        if kg > most:
+            kg = nearest(self.kit, self.exercise, wanted, Where.BELOW).kg
         if kg <= self.was_kg:
             above = next_above(self.kit, self.exercise, self.was_kg)
             kg = above if above is not None else wanted
-        if kg <= self.was_kg or kg + self.part > max(allowed, moved * LARGEST_RISE) + Decimal("0.5"):
+        if kg <= self.was_kg or kg > most:
             reasons = [_met(overs, ""), self._jump_too_big(kg, moved)]
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
         reasons += self._rounding(wanted, kg)

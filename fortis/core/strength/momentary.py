@@ -71,9 +71,9 @@ class Momentary:
         """Reps that are left at a share of the max, now; under 1 it would not move."""
         return max(self.reach(share), 0.0)
 
-    def reach(self, share: float) -> float:
-        """The same without an end: below 0 by as many reps as are missing to none."""
-        return 1 + (1 - self.spent - share) / self.curve.cost(share)
+    def reach(self, share: float, cost: float | None = None) -> float:
+        """The same without an end: below 0 by as many reps as are missing to none. `cost` is a rep's there."""
+        return 1 + (1 - self.spent - share) / (self.curve.cost(share) if cost is None else cost)
 
     def perform(self, share: float, reps: int | None) -> Expected:
         """Do a bout, as far as strength goes."""

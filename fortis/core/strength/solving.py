@@ -30,11 +30,12 @@ def hardest(bouts: Sequence[Asked | Taken], curve: RepCurve = DEFAULT_CURVE) -> 
         if isinstance(each, Taken):
             strength.tire(each.cost)
         else:
-            reach = strength.reach(each.share)
+            cost = curve.cost(each.share)
+            reach = strength.reach(each.share, cost)
             done = max(reach, 0.0) if each.reps is None else each.reps
             if each.reps is not None and reach - done - each.keep < found.spare:
                 found = Hardest(at, reach - done - each.keep)
-            strength.tire(done * curve.cost(each.share))
+            strength.tire(done * cost)
         strength.rest(each.rest)
     return found
 

@@ -1992,7 +1992,7 @@ export interface components {
          * LiftStrength
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
          *
-         *     `calls` are how the lifter's calls in this lift are read.
+         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress.
          */
         LiftStrength: {
             /** Calls */
@@ -2006,6 +2006,7 @@ export interface components {
             lift: components["schemas"]["KnownLift"];
             /** Observations */
             observations: components["schemas"]["Observation"][];
+            policy: components["schemas"]["Policy-Output"];
         };
         /**
          * LiftTally

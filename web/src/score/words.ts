@@ -34,6 +34,10 @@ export function loadWords(step: Pick<Step, "load">): string {
   return shift ? `${shift.amount > 0 ? "+" : "−"}${plain(Math.abs(shift.amount))} ${shift.unit}` : "";
 }
 
+/** Whether a step asks for a share of a max that is not known: that is no load to put on. */
+export const asksUnknownMax = (step: Pick<Step, "load">): boolean =>
+  step.load !== null && step.load.kg === null && (step.load.percent !== null || step.load.rep_max !== null);
+
 /** Added or assisting load beside body weight. */
 export const bodyWords = (kg: number): string =>
   kg === 0 ? "bw" : `bw${kg > 0 ? "+" : "−"}${plain(Math.abs(kg))}`;

@@ -3,7 +3,16 @@ import { memo } from "react";
 import type { Schemas } from "@/data/client";
 import { pullWords } from "@/parts/Builds";
 import { buildWords, Plates } from "@/parts/Plates";
-import { beginning, loadUnit, loadWords, mannerWords, plain, sideWords, targetWords } from "@/score/words";
+import {
+  asksUnknownMax,
+  beginning,
+  loadUnit,
+  loadWords,
+  mannerWords,
+  plain,
+  sideWords,
+  targetWords,
+} from "@/score/words";
 import { changeWords } from "./ClockPanel";
 import type { Playing } from "./useSession";
 
@@ -45,7 +54,7 @@ export const LoadPanel = memo(function LoadPanel({
         {sideWords(step.side)} · {setWords}
       </p>
       <p className="narrow mt-1 text-6xl leading-none font-extrabold tracking-tight lg:text-7xl">
-        {loadWords(step) || <span className="text-4xl">your load</span>}
+        {(!asksUnknownMax(step) && loadWords(step)) || <span className="text-4xl [word-spacing:0.2em]">your load</span>}
         <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
@@ -75,10 +84,30 @@ export const LoadPanel = memo(function LoadPanel({
             ))}
           </details>
         )}
-        {!settled && (
-          <p>Fortis has no load for this yet. Pick one for {step.asked}; it learns from what you lift.</p>
-        )}
+        {!settled && <NoLoad step={step} />}
       </div>
     </section>
   );
 });
+
+const USUALLY_LEFT = 2;
+
+/** Where no load could be settled: what was asked, and how to find one without risk. */
+function NoLoad({ step }: { step: Schemas["Step"] }) {
+  const counted = step.target?.kind === "reps" || step.target?.kind === "range";
+  const enough = counted
+    ? `${plain(step.reserve ?? USUALLY_LEFT)} would be left after ${targetWords(step.target)}`
+    : "it is as hard as you want it";
+  return (
+    <>
+      {asksUnknownMax(step) && (
+        <p className="text-ink">{loadWords(step)} was asked, of a max that is not known yet.</p>
+      )}
+      <p>
+        Work up to it: an easy set of five with little, then 10 to 20 % more at a time with fewer reps, two
+        minutes apart. Stop adding where {enough}. Note the load and how many were left: from then on your max
+        is known.
+      </p>
+    </>
+  );
+}

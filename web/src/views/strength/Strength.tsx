@@ -3,6 +3,7 @@ import type { Schemas } from "@/data/client";
 import { useLiftStrength, useStrength } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
 import { Menu, MenuItem } from "@/parts/Menu";
+import { Progress } from "@/parts/Progress";
 import { plain } from "@/score/words";
 import { fullDate } from "../dates";
 import { Calls, Foretold, Recovery } from "./Knowledge";
@@ -106,6 +107,9 @@ function OneLift({ lift }: { lift: KnownLift }) {
         {(found) => (
           <>
             <MaxOverTime found={found} />
+            <div className="mt-4 text-[15px] text-faint">
+              <Progress liftId={lift.lift_id} policy={found.policy} />
+            </div>
             {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
           </>
         )}
