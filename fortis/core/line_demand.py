@@ -1,4 +1,4 @@
-"""What a line of a session asks of strength: its bouts one after the other, and what tires the lift in between.
+"""What a line of a session asks of strength: its bouts one after the other, and what else tires its lift.
 
 The loads of a line hang together: told as multiples of one of them they are solved for as one.
 """
@@ -90,24 +90,22 @@ def demand_of(prescription: Prescription, sets: Sequence[PlannedSet], lead: Plan
     """
     first = sets[0]
     side = first.bouts[0].side
-    last = {each.number: each.bouts[-1].number for each in sets}
-    for each in sets:
-        of_side = [bout.number for bout in each.bouts if bout.side is side]
-        last[each.number] = of_side[-1] if of_side else last[each.number]
+    last = {each.number: [bout.number for bout in each.bouts if bout.side is side][-1:] for each in sets}
     lead_kg = float((lead.settled.kg if lead.settled else 0) + part) or 1.0
-    numbers = {each.number for each in sets}
+    lifts = {(each.group, each.entry, each.number): each.lift for each in prescription.sets}
     parts: list[_Part | Taken] = []
     for step in timeline(prescription).steps:
-        own = (step.group, step.entry) == (first.group, first.entry) and step.set in numbers
+        own = (step.group, step.entry) == (first.group, first.entry) and step.set in last
         if step.kind != "work" or step.warm_up or step.left_out or (own and step.side is not side):
             parts = _rested(parts, 0 if step.left_out else step.seconds)
         elif own and step.settled is not None and _counts(step):
-            keep = step.reserve if step.reserve is not None else USUAL_RESERVE if _ends(step, last) else 0
+            keep = (
+                step.reserve if step.reserve is not None else USUAL_RESERVE if [step.bout] == last[step.set] else 0
+            )
             reps = least_of(step.target) if step.target and is_rep_target(step.target) else None
             parts.append(_Part(float(step.settled.kg + part) / lead_kg, reps, float(keep), 0.0, step))
         else:
-            lift = _lift_of(prescription, step)
-            takes = 0.0 if own else shared(lift, first.lift)
+            takes = 0.0 if own else _takes(lifts[step.group, step.entry, step.set], step, first.lift)
             if takes:
                 left = USUAL_RESERVE if step.reserve is None else float(step.reserve)
                 parts.append(Taken(takes * taken(step.reps or 0, left), 0.0))
@@ -129,9 +127,6 @@ def _counts(step: Step) -> bool:
     return step.range_of_motion is RangeOfMotion.FULL and step.lifting is Lifting.ALONE
 
 
-def _ends(step: Step, last: dict[int, int]) -> bool:
-    return last.get(step.set) == step.bout
-
-
-def _lift_of(prescription: Prescription, step: Step) -> Exercise:
-    return next(each.lift for each in prescription.sets if (each.group, each.entry) == (step.group, step.entry))
+def _takes(lift: Exercise, step: Step, of: Exercise) -> float:
+    """How much of what a bout of another line takes the line misses too: all of it where it is the same lift."""
+    return float(_counts(step)) if lift.id == of.id else shared(lift, of)

@@ -80,6 +80,13 @@ def test_what_tires_the_same_muscles_before_takes_its_part():
     assert after_rows == pytest.approx(alone, abs=0.1)
 
 
+def test_the_same_lift_on_a_line_before_tires_too():
+    alone = loads("Back squat: 3 x 5 leave 2", "Back squat")[0]
+    after_a_single = loads("Back squat: 1 at 90 kg leave 1\nBack squat: 3 x 5 leave 2", "Back squat")[1]
+    after_tens = loads("Back squat: 3 x 10 at 60 kg leave 2\nBack squat: 3 x 5 leave 2", "Back squat")[3]
+    assert 0.9 * alone < after_tens < after_a_single < alone
+
+
 def test_the_lifts_of_a_pair_count_what_they_share():
     pair = "pair, 3 rounds, rest 60s:\n  Bench press: 5 leave 2\n  {}: 8 leave 2"
     with_dips, with_rows = (loads(pair.format(lift), "Bench press")[0] for lift in ("Dip", "Seal row"))
