@@ -22,6 +22,7 @@ def compose(page, written=WRITTEN):
     page.goto("/compose")
     form = page.get_by_role("textbox", name="Written form")
     form.fill(written)
+    expect(form).to_contain_text(written.partition("\n")[0])
     return form
 
 
