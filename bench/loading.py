@@ -5,11 +5,11 @@ from random import Random
 
 from bench.timing import interleaved, p50, p95
 from fortis.core.cache import clear_caches
-from fortis.core.loading.kit import read_plates
+from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.loading.shelf import denominations, shelf
 from fortis.core.loading.strip import strip_plan
 
-PLATES = read_plates("4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25")
+PLATES = read_plates(USUAL_PLATES)
 LIFTS = (140, 100, 120, 80, 60)
 
 

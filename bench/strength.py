@@ -10,7 +10,7 @@ from time import perf_counter
 from bench.timing import p50, p95, samples
 from fortis.core.basis import Basis
 from fortis.core.loading.calculator import bar_kit
-from fortis.core.loading.kit import read_plates
+from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import PerformedBout
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.replay import replay
@@ -70,7 +70,7 @@ def _planned() -> dict[str, float]:
     """A session settled through its structure, and what it recommends for the next once it is done."""
     laid_out = lay_out(read(PLAN))
     maxes = {each.key: estimate(100.0, 3, 1) for each in laid_out.sets}
-    kit = bar_kit(Decimal(20), Decimal(0), read_plates("4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"))
+    kit = bar_kit(Decimal(20), Decimal(0), read_plates(USUAL_PLATES))
     settled = resolve(laid_out, Basis(kit=kit, estimates=maxes))
     done = [
         PerformedBout(

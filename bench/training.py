@@ -15,11 +15,10 @@ from math import exp
 from random import Random
 from statistics import mean
 
-from fortis.core.basis import Basis
+from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
 from fortis.core.loading.calculator import bar_kit
-from fortis.core.loading.kit import read_plates
-from fortis.core.loading.nearest import nearest
+from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.carried import Carries, carry
 from fortis.core.progression.next_loads import recommendations
@@ -29,14 +28,14 @@ from fortis.core.strength.tracker import Profile
 from fortis.core.structure.counting import least_of
 from fortis.core.structure.model import SetUp, lift_key, planned_reserve
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import PlannedSet, Prescription, Settled, lay_out
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, lay_out
 from fortis.core.tally.evidence import REMEMBERED, Rested, evidence
 from fortis.simulation.lifter import MadeUpLifter, made_up
 from fortis.simulation.log import GAINS_HALVE, KINDS
 
 LIFT = LIBRARY.find("Back squat")
 KEY = lift_key(LIFT, SetUp())
-KIT = bar_kit(Decimal(20), Decimal(0), read_plates("4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"))
+KIT = bar_kit(Decimal(20), Decimal(0), read_plates(USUAL_PLATES))
 BEGINS = datetime(2026, 1, 5, 18, tzinfo=UTC)
 WEEKS, JUDGED_FROM, RETESTED_EVERY = 16, 6, 8
 FIRST_SEED = 5_000
@@ -69,10 +68,11 @@ class Outcomes:
 
     off: list[float] = field(default_factory=list)
     missed: int = 0
-    sets: int = 0
 
-
-Chooser = Callable[["Trainee", Structure], Prescription]
+    def add(self, other: "Outcomes") -> None:
+        """Take in others."""
+        self.off += other.off
+        self.missed += other.missed
 
 
 @dataclass
@@ -95,8 +95,7 @@ class Trainee:
 
 def by_fortis(trainee: Trainee, asked: Structure) -> Prescription:
     """By what is known of the lifter, and what last time recommends."""
-    max_ = trainee.profile.max_of(KEY, trainee.now)
-    basis = Basis(kit=KIT, estimates={KEY: max_} if max_ else {})
+    basis = Basis(kit=KIT, estimates=trainee.profile.maxes(trainee.now))
     return resolve(asked.plan, basis, carry(asked.plan, trainee.carried.get(asked.day, ())))
 
 
@@ -110,23 +109,15 @@ def by_share(trainee: Trainee, asked: Structure) -> Prescription:
     return _at(asked, Decimal(str(round(trainee.tested * asked.share, 1))))
 
 
-WAYS: Mapping[str, Chooser] = {
+def _at(asked: Structure, kg: Decimal) -> Prescription:
+    return resolve(asked.plan, Basis(kit=KIT), {(1, 1): Carried(was_kg=kg, kg=kg)})
+
+
+WAYS: Mapping[str, Callable[[Trainee, Structure], Prescription]] = {
     "Fortis": by_fortis,
     "2.5 kg more when all was done": by_steps,
     "a share of the tested max": by_share,
 }
-
-
-def _at(asked: Structure, kg: Decimal) -> Prescription:
-    built = nearest(KIT, LIFT, kg)
-    settled = Settled(kg=built.kg, wanted_kg=kg)
-    sets = [
-        each.model_copy(
-            update={"bouts": tuple(bout.model_copy(update={"settled": settled}) for bout in each.bouts)}
-        )
-        for each in asked.plan.sets
-    ]
-    return asked.plan.model_copy(update={"sets": tuple(sets)})
 
 
 def train(kind: str, seed: int, way: str) -> Outcomes:
@@ -144,72 +135,79 @@ def train(kind: str, seed: int, way: str) -> Outcomes:
             trainee.test()
         for asked in WEEK:
             trainee.now = BEGINS + timedelta(weeks=week, days=asked.day, hours=1)
-            _session(trainee, asked, WAYS[way](trainee, asked), found, judged=week >= JUDGED_FROM)
+            plan = WAYS[way](trainee, asked)
+            done = _session(trainee, plan, found, judged=week >= JUDGED_FROM)
+            _step(trainee, asked.day, done)
+            if WAYS[way] is by_fortis:
+                _learn(trainee, asked.day, plan, done)
         lifter.max_kg *= exp(random.gauss(gain / (1 + week / GAINS_HALVE), 0.004))
     return found
 
 
-def _session(trainee: Trainee, asked: Structure, plan: Prescription, found: Outcomes, *, judged: bool) -> None:
+def _session(trainee: Trainee, plan: Prescription, found: Outcomes, *, judged: bool) -> list[Rested]:
+    """Do a session, each bout after its rest."""
     trainee.lifter.wake_up()
-    done: list[PerformedBout] = []
-    rests: list[float] = []
+    done: list[Rested] = []
     rest = 600.0
-    missed = 0
     for each in plan.sets:
         for bout in each.bouts:
-            assert bout.settled is not None
-            kg, reps = float(bout.settled.kg), least_of(bout.reps)
             trainee.lifter.rest(rest)
-            rests.append(rest)
-            number, left = trainee.lifter.lift(kg, reps)
-            missed += number < reps
-            done.append(_performed(trainee, each, bout.number, bout.settled.kg, number, reps, left))
+            performed, left = _performed(trainee, each, bout)
+            done.append(Rested(performed, rest))
             if judged and bout is each.bouts[-1]:
-                found.sets += 1
-                found.missed += number < reps
-                found.off.append(abs(number + left - reps - float(planned_reserve(bout.effort) or 0)))
+                asked = least_of(bout.reps)
+                found.missed += performed.reps < asked
+                found.off.append(abs(performed.reps + left - asked - float(planned_reserve(bout.effort) or 0)))
             rest = float(bout.rest)
         rest = float(each.rest)
-    heard = evidence([Rested(each, rest) for each, rest in zip(done, rests, strict=True)], LIFT, None)
-    trainee.profile, _ = trainee.profile.learn(KEY, trainee.now, [each for each in heard if each], LIFT.prime)
-    max_ = trainee.profile.max_of(KEY, trainee.now)
-    recommended = recommendations(plan, done, KIT, None, {KEY: max_} if max_ else {})
-    trainee.carried[asked.day] = [each.carries for each in recommended]
-    used = max(each.kg for each in done if each.kg is not None)
-    trainee.failed[asked.day] = trainee.failed.get(asked.day, 0) + 1 if missed else 0
-    if not missed:
-        trainee.loads[asked.day] = used + Decimal("2.5")
-    else:
-        again = trainee.failed[asked.day] >= 2
-        trainee.loads[asked.day] = round(used * Decimal("0.9"), 1) if again else used
+    return done
 
 
-def _performed(
-    trainee: Trainee, each: PlannedSet, number: int, kg: Decimal, reps: int, asked: int, left: float
-) -> PerformedBout:
-    bout = next(bout for bout in each.bouts if bout.number == number)
+def _performed(trainee: Trainee, each: PlannedSet, bout: PlannedBout) -> tuple[PerformedBout, float]:
+    """A bout as it went and as it is told, and the reps that were really left."""
+    assert bout.settled is not None
+    asked = least_of(bout.reps)
+    reps, left = trainee.lifter.lift(float(bout.settled.kg), asked)
     stuck = reps < asked
     called = "0" if stuck else trainee.lifter.called(left)
-    return PerformedBout(
+    performed = PerformedBout(
         position=each.position(bout),
         exercise=each.exercise,
         lift_id=each.lift.id,
-        kg=kg,
+        kg=bout.settled.kg,
         reps=reps,
         reserve=Decimal(called.rstrip("+")),
         or_more=called.endswith("+"),
         ended=Ended.STUCK if stuck else Ended.MET,
     )
+    return performed, left
+
+
+def _learn(trainee: Trainee, day: int, plan: Prescription, done: Sequence[Rested]) -> None:
+    """What Fortis makes of a session for the next one of the day."""
+    heard = [each for each in evidence(done, LIFT, None) if each]
+    trainee.profile, _ = trainee.profile.learn(KEY, trainee.now, heard, LIFT.prime)
+    maxes = trainee.profile.maxes(trainee.now)
+    recommended = recommendations(plan, [each.bout for each in done], KIT, None, maxes)
+    trainee.carried[day] = [each.carries for each in recommended]
+
+
+def _step(trainee: Trainee, day: int, done: Sequence[Rested]) -> None:
+    """The load of the next session of the day by steps."""
+    used = max(each.bout.kg for each in done if each.bout.kg is not None)
+    missed = any(each.bout.ended is Ended.STUCK for each in done)
+    trainee.failed[day] = trainee.failed.get(day, 0) + 1 if missed else 0
+    if not missed:
+        trainee.loads[day] = used + Decimal("2.5")
+    else:
+        trainee.loads[day] = round(used * Decimal("0.9"), 1) if trainee.failed[day] >= 2 else used
 
 
 def _of_kind(kind: str, lifters: int) -> dict[str, Outcomes]:
     found = {way: Outcomes() for way in WAYS}
     for way, outcomes in found.items():
         for seed in range(FIRST_SEED, FIRST_SEED + lifters):
-            one = train(kind, seed, way)
-            outcomes.off += one.off
-            outcomes.missed += one.missed
-            outcomes.sets += one.sets
+            outcomes.add(train(kind, seed, way))
     return found
 
 
@@ -225,8 +223,7 @@ def main(lifters: int) -> None:
     whole = {way: Outcomes() for way in WAYS}
     for found in of_kinds:
         for way, each in found.items():
-            whole[way].off += each.off
-            whole[way].missed += each.missed
+            whole[way].add(each)
     print("| all | " + " | ".join(_told(each, months * len(KINDS)) for each in whole.values()) + " |")
 
 

@@ -20,7 +20,7 @@ from sqlalchemy.exc import SQLAlchemyError
 from fortis.api.app import create_app
 from fortis.api.guard import LOOPBACK
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
-from fortis.core.loading.kit import PlatesError, read_plates
+from fortis.core.loading.kit import USUAL_PLATES, PlatesError, read_plates
 from fortis.core.loading.warm_up import School
 from fortis.core.planned import PlannedLoad
 from fortis.core.planned import plan as plan_session
@@ -49,7 +49,6 @@ BETWEEN_LOOKS_SECONDS = 3_600
 """How often it is looked at whether a new day wants its backup."""
 LONG_LOG = 5_000
 """Bouts from which on it is shown how far a replay has come."""
-USUAL_PLATES = "4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"
 
 
 @app.command()

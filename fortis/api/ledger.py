@@ -183,7 +183,7 @@ def _learned(work: Work, row: SessionRow, added: SessionTally) -> list[Learned]:
 
 
 def _bounds(max_: Estimate | None) -> Bounds | None:
-    return Bounds(kg=max_.kg, low=max_.low, high=max_.high) if max_ else None
+    return Bounds.of(max_) if max_ else None
 
 
 def _before(work: Work, row: SessionRow) -> Before:

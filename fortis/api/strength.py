@@ -167,8 +167,7 @@ def show_lift(
     for before, after, each in _of_lift(course, key):
         at = each.session.started_at
         if found := after.max_of(key, at):
-            max_ = Bounds(kg=found.kg, low=found.low, high=found.high)
-            days.append(Day(at=at, session_id=_session_of(each), max=max_))
+            days.append(Day(at=at, session_id=_session_of(each), max=Bounds.of(found)))
             observations.extend(_observations(before, each, found.kg, calls))
         doubted.extend(_doubted(before, each))
     return LiftStrength(
@@ -230,7 +229,7 @@ def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[Know
                     setup_key=key[1],
                     exercise=last.lift.name,
                     setup=str(bout.setup),
-                    max=Bounds(kg=max_.kg, low=max_.low, high=max_.high),
+                    max=Bounds.of(max_),
                     sessions=sum(each.session.remembered is None for each in of_lift),
                     last_on=last.session.day,
                 )

@@ -1,6 +1,7 @@
 """What several views show of a session."""
 
 from datetime import date, datetime
+from typing import Self
 
 from pydantic import BaseModel
 
@@ -9,6 +10,7 @@ from fortis.core.foretelling import foretell
 from fortis.core.line_loads import waits_for_max
 from fortis.core.loading.warm_up import WarmUpSet
 from fortis.core.reason import Reason
+from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import FixedReps, Session, SetUp
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription, Settled
@@ -44,6 +46,11 @@ class Bounds(BaseModel):
     kg: float
     low: float
     high: float
+
+    @classmethod
+    def of(cls, max_: Estimate) -> Self:
+        """What an estimate tells of a max."""
+        return cls(kg=max_.kg, low=max_.low, high=max_.high)
 
 
 class SessionCard(BaseModel):

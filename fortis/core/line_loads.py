@@ -106,7 +106,7 @@ class LineLoads:
         first: PlannedSet,
         lead: PlannedBout,
         carried: Carried | None,
-        tired: "Tired | None" = None,
+        tired: Tired = FRESH,
     ) -> None:
         self.basis = basis
         self.exercise: Exercise = first.lift
@@ -120,7 +120,7 @@ class LineLoads:
         self.effect_told = False
         self.last = basis.last.get(first.key)
         self.carried = carried
-        self.tired = tired or FRESH
+        self.tired = tired
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
         self.previous: Decimal | None = None

@@ -61,12 +61,10 @@ def plan(
 
 
 def _basis(done: Sequence[LoggedBout], at: datetime, kit: Kit, library: Library) -> Basis:
-    known = known_from(done, library)
-    maxes = {key: known.max_of(key, at) for key in known.beliefs}
     return Basis(
         kit=kit,
         body_kg=next((each.body_kg for each in reversed(done) if each.body_kg is not None), None),
-        estimates={key: found for key, found in maxes.items() if found},
+        estimates=known_from(done, library).maxes(at),
         last=_last_loads(done, library),
         library=library,
     )

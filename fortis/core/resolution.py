@@ -9,7 +9,7 @@ from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
 from fortis.core.line_demand import demand_of
-from fortis.core.line_loads import LineLoads, Tired, lead_of
+from fortis.core.line_loads import FRESH, LineLoads, Tired, lead_of
 from fortis.core.stacking import stacked
 from fortis.core.structure.counting import is_rep_target
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
@@ -55,7 +55,7 @@ def _group(
     leads = _leads(sets)
     tired = _tired(sets, basis, recommended, before) if _wants_load(sets) else {}
     lines = {
-        entry: LineLoads(basis, first_sets[entry], lead, recommended.get(entry), tired.get(entry))
+        entry: LineLoads(basis, first_sets[entry], lead, recommended.get(entry), tired.get(entry, FRESH))
         for entry, lead in leads.items()
     }
     settled = [lines[each.entry].settled(each) for each in sets]
@@ -86,11 +86,11 @@ def _tired(
         if line.max is None or line.part is None:
             continue
         fresh = [line.settled(each) if each.entry == entry else each for each in sets]
-        fresh_lead = _leads([each for each in fresh if each.entry == entry])[entry]
+        of_line = [each for each in fresh if each.entry == entry]
+        fresh_lead = _leads(of_line)[entry]
         if fresh_lead.settled is None:
             continue
         session = Prescription(title="", sets=(*before, *fresh))
-        of_line = [each for each in fresh if each.entry == entry]
         allowed = demand_of(session, of_line, fresh_lead, line.part).allowed_kg(line.max)
         one = float(fresh_lead.settled.kg + line.part)
         if allowed is not None and one > 0:

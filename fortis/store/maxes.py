@@ -56,9 +56,7 @@ def recent(work: UnitOfWork, now: datetime) -> Sequence[Finished]:
 
 def estimates(work: UnitOfWork, at: datetime) -> Mapping[LiftKey, Estimate]:
     """The max of every lift and set-up as it was known at a moment."""
-    known = profile(work, at)
-    maxes = {key: known.max_of(key, at) for key in known.beliefs}
-    return {key: found for key, found in maxes.items() if found}
+    return profile(work, at).maxes(at)
 
 
 MOST_KEPT = 300

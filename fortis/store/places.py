@@ -7,7 +7,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LoadKind, one_form
-from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
+from fortis.core.loading.kit import USUAL_PLATES, Bar, Kit, Machine, read_plates
 from fortis.store.documents import from_document, to_document
 from fortis.store.lifter import lifter_row
 from fortis.store.tables import PlaceRow, SessionRow
@@ -19,7 +19,7 @@ USUAL_KIT = Kit(
         Bar(name="25 kg trap bar", kind=LoadKind.TRAP_BAR, kg=Decimal(25)),
         Bar(name="25 kg safety bar", kind=LoadKind.SAFETY_BAR, kg=Decimal(25)),
     ),
-    plates=read_plates("4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"),
+    plates=read_plates(USUAL_PLATES),
     dumbbells=tuple(Decimal(5) / 2 * step for step in range(1, 21)),
     machines=(Machine(name="Machines and cables"),),
 )

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.test_loop import compose, start
+
 
 def test_a_max_is_shown_with_its_bounds_and_every_bout_tells_what_it_says(desktop):
     desktop.goto("/")
@@ -90,12 +92,10 @@ def test_how_a_lift_progresses_is_chosen_on_its_page(desktop):
 
 @pytest.mark.new_lifter
 def test_a_share_of_an_unknown_max_is_no_load_on_the_floor(desktop):
-    desktop.goto("/compose")
-    desktop.get_by_role("textbox", name="Written form").fill("# First\nBack squat: 1 at 88% leave 1")
+    compose(desktop, "# First\nBack squat: 1 at 88% leave 1")
     desktop.get_by_role("button", name="Save as planned").click()
     desktop.wait_for_url("**/")
-    desktop.get_by_role("button", name="Start").click()
-    desktop.wait_for_url("**/floor/*")
+    start(desktop, "First")
     load = desktop.get_by_role("region", name="Load")
     expect(load).to_contain_text("your load")
     expect(load).to_contain_text("88 % was asked, of a max that is not known yet.")

@@ -54,7 +54,7 @@ def learned(bouts, body_kg=Decimal(80)):
         lift = LIBRARY.find(done[0].exercise)
         heard = evidence([Rested(each, 180.0 if at else 0.0) for at, each in enumerate(done)], lift, body_kg)
         known, _ = known.learn(lift_key(lift, done[0].setup), at, [each for each in heard if each], lift.prime)
-    return {key: known.max_of(key, at) for key in known.beliefs}
+    return known.maxes(at)
 
 
 def advice(text, went, kit=FULL, estimates=None, ended=None):

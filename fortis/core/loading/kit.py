@@ -180,6 +180,10 @@ _PLATES = re.compile(
 )
 
 
+USUAL_PLATES = "4x25 2x20 1x15 2x10 2x5 2x2.5 1x1.25"
+"""Pairs of plates beside a rack, where nobody said what there is."""
+
+
 def read_plates(text: str, unit: Unit = Unit.KG) -> tuple[Plate, ...]:
     """Read plates as lifters count them, in pairs: `2x20 1x10 0.5x15`. Raises `PlatesError`.
 

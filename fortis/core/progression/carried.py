@@ -5,7 +5,9 @@ from dataclasses import dataclass, replace
 from datetime import timedelta
 from decimal import Decimal
 
+from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Carried
+from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
 from fortis.core.resolution import Line
 from fortis.core.structure.model import LiftKey
@@ -66,18 +68,16 @@ def adapted(prescription: Prescription, line: Line, sets: int | None, rest: int 
     group = [each for each in prescription.sets if each.group == line[0] and not each.is_warm_up]
     if (sets is None and rest is None) or not is_straight(group):
         return prescription
-    last = group[-1]
-    more = range(1, max(sets or 0, len(group)) - len(group) + 1)
-    own = {} if rest is None else {"rest": rest}
-    found: list[PlannedSet] = []
-    for each in prescription.sets:
-        ours = each.group == line[0] and not each.is_warm_up
-        found.append(each.model_copy(update=own) if ours else each)
-        if each is last:
-            found += [
-                last.model_copy(update={"number": last.number + by, "round": last.round + by, **own}) for by in more
-            ]
-    return prescription.model_copy(update={"sets": tuple(found)})
+    if sets is not None and sets > len(group):
+        extra = {entry_name(group[0]): sets - len(group)}
+        prescription = as_played(prescription, Adjustments(extra=extra))
+    if rest is None:
+        return prescription
+    rested = tuple(
+        each.model_copy(update={"rest": rest}) if each.group == line[0] and not each.is_warm_up else each
+        for each in prescription.sets
+    )
+    return prescription.model_copy(update={"sets": rested})
 
 
 def with_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Prescription:

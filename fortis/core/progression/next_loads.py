@@ -145,6 +145,10 @@ def _by_lift(line: Iterable[PlannedSet]) -> list[list[PlannedSet]]:
     return list(by_lift.values())
 
 
+Decision = tuple[Move, Decimal, str, tuple[Reason, ...]]
+"""What happens to a line: the move, the load of its lead bout, what to aim for, and why."""
+
+
 @dataclass
 class _Pair:
     """A bout as planned and as done."""
@@ -173,13 +177,17 @@ class _Pair:
         return self.short_by > (1 if self.to_failure else 0)
 
     @property
+    def left(self) -> Decimal | None:
+        """Reps left, as they turned out or were called, a bound taken at its word; None where nobody said."""
+        return self.done.left if self.done.left is not None else self.done.reserve
+
+    @property
     def reserve_over(self) -> Decimal | None:
         """Reps left beyond the plan, to the half.
 
         Negative where the bout was harder than planned. None where unknown.
         """
-        asked = planned_reserve(self.planned.effort)
-        left = self.done.left if self.done.left is not None else self.done.reserve
+        asked, left = planned_reserve(self.planned.effort), self.left
         if asked is None or left is None:
             return None
         spare = self.number - (most_of(self.planned.reps) or 0)
@@ -192,8 +200,7 @@ class _Pair:
     @property
     def spent(self) -> bool:
         """Whether it ended with none left although no effort was asked."""
-        left = self.done.left if self.done.left is not None else self.done.reserve
-        return self.planned.effort is None and left == 0
+        return self.planned.effort is None and self.left == 0
 
     @property
     def at_top(self) -> bool:
@@ -267,12 +274,14 @@ class _Case:
         more = self._more_of_the_same()
         move, kg, aim, reasons = self._kept() or more or self._follow_max() or self._judge()
         first, sets, rest = self.sets[0], None, None
-        if move is not Move.RAISE and self._is_straight():
+        if move is not Move.RAISE and self._is_straight:
             sets = len(self.sets) + (move is Move.MORE_SETS) if self.policy.kind is PolicyKind.SETS else None
             rest = self._next_rest(move) if self.policy.kind is PolicyKind.REST else None
+        more_sets = sets if move is Move.MORE_SETS else None
+        shorter = rest if move is Move.SHORTER_RESTS else None
         if self.max:
             told = () if share_of_max(self.written) and not self._missed() else (_max_told(self.max),)
-            reasons = (*told, *reasons, *self._outlook(kg, sets, rest))
+            reasons = (*told, *reasons, *self._outlook(kg, more_sets, shorter))
         load = NextLoad(
             exercise=self.exercise.name,
             lift_id=self.exercise.id,
@@ -283,8 +292,8 @@ class _Case:
             was_kg=self.was_kg,
             kg=kg,
             body=self.body,
-            sets=sets if move is Move.MORE_SETS else None,
-            rest=rest if move is Move.SHORTER_RESTS else None,
+            sets=more_sets,
+            rest=shorter,
             aim=aim,
             policy=self.policy,
             estimate=self.max,
@@ -309,20 +318,22 @@ class _Case:
 
     # what the policy says
 
+    @cached_property
     def _is_straight(self) -> bool:
+        """Whether it is alone in its group: sets and rests of a pair belong to the pair."""
         return is_straight(
             each for each in self.session.sets if each.group == self.sets[0].group and not each.is_warm_up
         )
 
-    def _kept(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
+    def _kept(self) -> Decision | None:
         if self.policy.kind is not PolicyKind.KEEP:
             return None
         text = "You keep this lift as it is: nothing changes until you choose otherwise."
         return Move.HOLD, self.was_kg, self._aim(), (Reason(code="kept", text=text),)
 
-    def _more_of_the_same(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
+    def _more_of_the_same(self) -> Decision | None:
         """One set more, or shorter rests, where all went as planned and there is room."""
-        if not self._is_straight() or not self._all_went_as_planned():
+        if not self._is_straight or not self._all_went_as_planned():
             return None
         sets, rest = len(self.sets), self.sets[0].rest
         if self.policy.kind is PolicyKind.SETS and sets < self.policy.most_sets:
@@ -343,13 +354,19 @@ class _Case:
         return max(rest - REST_STEP, self.policy.least_rest) if move is Move.SHORTER_RESTS else rest
 
     def _all_went_as_planned(self) -> bool:
-        overs = [over for pair in self.judged if (over := pair.reserve_over) is not None]
-        slipped = any(pair.done.ended is Ended.FORM for pair in self.judged)
-        done = all(pair.at_top for pair in self.judged) and len(self.judged) == self._asked_bouts()
-        return done and not slipped and min(overs, default=Decimal(0)) >= 0
+        planned = sum(is_rep_target(bout.reps) for each in self.sets for bout in each.open_bouts)
+        done = all(pair.at_top for pair in self.judged) and len(self.judged) == planned
+        return done and not self._slipped and min(self._overs, default=Decimal(0)) >= 0
 
-    def _asked_bouts(self) -> int:
-        return sum(is_rep_target(bout.reps) for each in self.sets for bout in each.open_bouts)
+    @cached_property
+    def _overs(self) -> list[Decimal]:
+        """Reps left beyond the plan, of the bouts of which that is known."""
+        return [over for pair in self.judged if (over := pair.reserve_over) is not None]
+
+    @property
+    def _slipped(self) -> int:
+        """In how many bouts form slipped."""
+        return sum(pair.done.ended is Ended.FORM for pair in self.judged)
 
     def _carried(self, kg: Decimal, reasons: tuple[Reason, ...]) -> Carried:
         """What the next plan that asks the same gets. A percentage is cut only where it was missed."""
@@ -357,30 +374,30 @@ class _Case:
             case Weight(kg=was) | BodyPlus(kg=was):
                 return Carried(was_kg=was, kg=kg, reasons=reasons)
             case Percent() | RepMax() if not self._missed():
-                was = self._of_share() or kg
-                return Carried(was_kg=max(was, kg), kg=kg, reasons=reasons)
+                _, _, of_share = self._of_share or ("", kg, kg)
+                return Carried(was_kg=max(of_share, kg), kg=kg, reasons=reasons)
         return Carried(was_kg=self.was_kg, kg=kg, reasons=reasons)
 
     # percentages follow the estimated max
 
-    def _of_share(self) -> Decimal | None:
-        """The load that the share of the max makes which the plan asks for; None where it asks for none."""
+    @cached_property
+    def _of_share(self) -> tuple[str, Decimal, Decimal] | None:
+        """What share of the max the plan asks for in words, what that makes, and what can be built of it.
+
+        None where it asks for none, or the max is not known.
+        """
         asks = share_of_max(self.written, self.max.curve) if self.max else None
         if asks is None or self.max is None or self.part is None:
             return None
-        wanted = Decimal(str(round(self.max.kg * asks[0], 1))) - self.part
-        return nearest(self.kit, self.exercise, wanted).kg
-
-    def _follow_max(self) -> "tuple[Move, Decimal, str, tuple[Reason, ...]] | None":
-        """The load a percentage makes of the max as it stands now; a miss is judged like any other."""
-        if self.max is None or self.part is None or self._missed():
-            return None
-        asks = share_of_max(self.written, self.max.curve)
-        if asks is None:
-            return None
         share, words = asks
         wanted = Decimal(str(round(self.max.kg * share, 1))) - self.part
-        kg = nearest(self.kit, self.exercise, wanted).kg
+        return words, wanted, nearest(self.kit, self.exercise, wanted).kg
+
+    def _follow_max(self) -> Decision | None:
+        """The load a percentage makes of the max as it stands now; a miss is judged like any other."""
+        if self.max is None or self._of_share is None or self._missed():
+            return None
+        words, wanted, kg = self._of_share
         text = (
             f"The plan asks for {words}; your estimated max now stands at {self.max.kg:.1f} kg "
             f"({self.max.low:.0f} to {self.max.high:.0f}), which makes {plain(round(wanted, 1))} kg."
@@ -406,18 +423,21 @@ class _Case:
 
     def _misses(self, kg: Decimal) -> bool:
         """Whether reps of the line are likely missing with a load."""
-        if self.demand is None or self.max is None or self.part is None or kg + self.part <= 0:
-            return False
-        found = self.demand.outlook(float(kg + self.part), self.max)
+        found = self._expected(kg, self.demand)
         return found is not None and found.left < MISSING
+
+    def _expected(self, kg: Decimal, demand: Demand | None) -> Outlook | None:
+        """What to expect of the hardest bout with a load; None where that is not known."""
+        if self.max is None or demand is None or self.part is None or kg + self.part <= 0:
+            return None
+        return demand.outlook(float(kg + self.part), self.max)
 
     # everything else is judged by what happened
 
-    def _judge(self) -> tuple[Move, Decimal, str, tuple[Reason, ...]]:
+    def _judge(self) -> Decision:
         if missed := self._missed():
             return self._cut(missed)
-        overs = [over for pair in self.judged if (over := pair.reserve_over) is not None]
-        slipped = sum(pair.done.ended is Ended.FORM for pair in self.judged)
+        overs, slipped = self._overs, self._slipped
         if slipped:
             text = f"Form slipped in {_times(slipped)}: the same load again, cleanly."
             return Move.HOLD, self.was_kg, self._aim(), (Reason(code="form slipped", text=text),)
@@ -441,7 +461,7 @@ class _Case:
     def _missed(self) -> list[_Pair]:
         return [pair for pair in self.judged if pair.missed]
 
-    def _cut(self, missed: list[_Pair]) -> tuple[Move, Decimal, str, tuple[Reason, ...]]:
+    def _cut(self, missed: list[_Pair]) -> Decision:
         worst = max(missed, key=lambda pair: pair.short_by)
         asked, done = least_of(worst.planned.reps), worst.number
         text = f"{done} of {asked} reps in the hardest bout, {_times(len(missed))} short of the target."
@@ -469,7 +489,7 @@ class _Case:
         reasons += self._rounding(wanted, kg)
         return Move.CUT, kg, self._aim(), tuple(reasons)
 
-    def _raise(self, overs: list[Decimal]) -> tuple[Move, Decimal, str, tuple[Reason, ...]]:
+    def _raise(self, overs: list[Decimal]) -> Decision:
         reasons = [_met(overs)]
         if self.body and self.written is None:
             text = "There is no added weight yet: add a rep to each set, or choose a harder set-up."
@@ -508,7 +528,7 @@ class _Case:
         reasons += self._rounding(wanted, kg)
         return Move.RAISE, kg, self._aim(), tuple(reasons)
 
-    def _stepped(self) -> tuple[Move, Decimal, str, tuple[Reason, ...]]:
+    def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg
         kg = nearest(self.kit, self.exercise, wanted).kg
         if kg <= self.was_kg:
@@ -538,9 +558,7 @@ class _Case:
     def _outlook(self, kg: Decimal, sets: int | None = None, rest: int | None = None) -> tuple[Reason, ...]:
         """What to expect of the line with its next load, and its next sets or rests where they change."""
         demand = self.demand if sets is None and rest is None else self._demand(sets, rest)
-        if self.max is None or demand is None or self.part is None or kg + self.part <= 0:
-            return ()
-        found = demand.outlook(float(kg + self.part), self.max)
+        found = self._expected(kg, demand)
         return () if found is None else (self._foretold(kg, found, sets or len(self.sets)),)
 
     def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:

@@ -126,6 +126,11 @@ class Profile:
         low, kg, high = np.interp([0.1, 0.5, 0.9], sums / sums[-1], belief.kgs)
         return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds))
 
+    def maxes(self, at: datetime) -> Mapping[LiftKey, Estimate]:
+        """The fresh max of every lift and set-up of which one is known, on a day."""
+        found = {key: self.max_of(key, at) for key in self.beliefs}
+        return {key: max_ for key, max_ in found.items() if max_}
+
     def learn(
         self, key: LiftKey, at: datetime, bouts: Sequence[Heard], prime: Iterable[Muscle] = ()
     ) -> "tuple[Profile, Sequence[Foretold | None]]":
@@ -138,17 +143,16 @@ class Profile:
         if before is None:
             return self, [None] * len(bouts)
         kinds = self.kinds_of(key[0])
-        seen = _seen(before, bouts, believed, kinds if known else None)
-        if seen.likely is not None and abs(away := _after(before, seen.likely).off_middle(kinds)) > NEAR_THE_END:
-            before = before.on_grid(away)
-            seen = seen._replace(likely=_seen(before, bouts, believed, None).likely)
-        if seen.likely is None:
-            return self, seen.foretold
-        belief = replace(_after(before, seen.likely), at=at, prime=frozenset(prime))
-        after = self._with(key, belief)
+        foretold, seen = _seen(before, bouts, believed, kinds if known else None)
+        if seen is None:
+            return self, foretold
+        if abs(away := seen.after.off_middle(kinds)) > NEAR_THE_END:
+            _, again = _seen(before.on_grid(away), bouts, believed, None)
+            seen = again or seen
+        after = self._with(key, replace(seen.after, at=at, prime=frozenset(prime)))
         if known and seen.told:
-            after = after._learned_kind(key[0], seen.likely.sum(axis=-1))
-        return after, seen.foretold
+            after = after._learned_kind(key[0], seen.evidence)
+        return after, foretold
 
     def _with(self, key: LiftKey, belief: Belief) -> "Profile":
         """What is known with a new belief in a lift, which remembers what is known of others beside it."""
@@ -258,23 +262,24 @@ class Profile:
 
 
 class _Seen(NamedTuple):
-    """A session seen from a belief: how likely it leaves each max, what was expected, and whether it told reps."""
+    """What to believe after a session, how well each kind of lifter foretold it, and whether it told reps."""
 
-    likely: Grid | None
-    foretold: Sequence[Foretold | None]
+    after: Belief
+    evidence: Grid
     told: bool
 
 
-def _seen(before: Belief, bouts: Sequence[Heard], believed: Sequence[bool], kinds: Grid | None) -> _Seen:
+def _seen(
+    before: Belief, bouts: Sequence[Heard], believed: Sequence[bool], kinds: Grid | None
+) -> tuple[Sequence[Foretold | None], _Seen | None]:
+    """A session seen from a belief: what was expected of it, and what it says; None where that is nothing."""
     day = Day(before)
     foretold = [day.take_in(bout, kinds, believed=each) for bout, each in zip(bouts, believed, strict=True)]
     said = day.said()
-    likely = None if said is None else before.shares * spread(np.exp(said - said.max()), DAY_FORM)
-    return _Seen(likely, foretold, day.told)
-
-
-def _after(before: Belief, likely: Grid) -> Belief:
-    return replace(before, shares=normal(likely))
+    if said is None:
+        return foretold, None
+    likely = before.shares * spread(np.exp(said - said.max()), DAY_FORM)
+    return foretold, _Seen(replace(before, shares=normal(likely)), likely.sum(axis=-1), day.told)
 
 
 def _go_together(key: LiftKey, belief: Belief, other: LiftKey, found: Belief) -> bool:

@@ -34,6 +34,10 @@ export function loadWords(step: Pick<Step, "load">): string {
   return shift ? `${shift.amount > 0 ? "+" : "−"}${plain(Math.abs(shift.amount))} ${shift.unit}` : "";
 }
 
+/** The load to put on as far as it is known: a share of a max that is not known is none. */
+export const knownLoadWords = (step: Pick<Step, "load">): string =>
+  asksUnknownMax(step) ? "" : loadWords(step);
+
 /** Whether a step asks for a share of a max that is not known: that is no load to put on. */
 export const asksUnknownMax = (step: Pick<Step, "load">): boolean =>
   step.load !== null && step.load.kg === null && (step.load.percent !== null || step.load.rep_max !== null);

@@ -3,11 +3,10 @@ import { memo, type ReactNode } from "react";
 import type { Step } from "@/data/client";
 import { Button } from "@/parts/Button";
 import {
-  asksUnknownMax,
   beginning,
   clock,
+  knownLoadWords,
   loadUnit,
-  loadWords,
   mannerWords,
   minutes,
   restWords,
@@ -99,7 +98,7 @@ export const ClockPanel = memo(function ClockPanel({
       >
         <p className="pb-3 text-right text-[15px] lg:hidden">
           {working ? "now" : otherLift ? `then ${step.exercise}` : before ? "then" : "first"}
-          <b className="narrow block text-3xl whitespace-nowrap">{`${(!asksUnknownMax(step) && loadWords(step)) || "–"} × ${targetWords(step.target)}`}</b>
+          <b className="narrow block text-3xl whitespace-nowrap">{`${knownLoadWords(step) || "–"} × ${targetWords(step.target)}`}</b>
           {(toDo && otherWay ? "" : manner) || aside}
         </p>
       </Running>
@@ -253,7 +252,7 @@ function lengthWords(steps: Step[], at: number): string {
 /** What a bout asks for in a line: 5 in the stretched half only, at 60 kg. */
 function askedWords(step: Step): string {
   const manner = mannerWords(step);
-  const load = asksUnknownMax(step) ? "" : loadWords(step);
+  const load = knownLoadWords(step);
   const unit = loadUnit(step) ? " kg" : "";
   return `${targetWords(step.target)}${sideWords(step.side)}${manner && ` ${manner},`} at ${load ? load + unit : "your load"}`;
 }

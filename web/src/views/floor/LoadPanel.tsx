@@ -6,6 +6,7 @@ import { buildWords, Plates } from "@/parts/Plates";
 import {
   asksUnknownMax,
   beginning,
+  knownLoadWords,
   loadUnit,
   loadWords,
   mannerWords,
@@ -54,9 +55,7 @@ export const LoadPanel = memo(function LoadPanel({
         {sideWords(step.side)} · {setWords}
       </p>
       <p className="narrow mt-1 text-6xl leading-none font-extrabold tracking-tight lg:text-7xl">
-        {(!asksUnknownMax(step) && loadWords(step)) || (
-          <span className="text-4xl [word-spacing:0.2em]">your load</span>
-        )}
+        {knownLoadWords(step) || <span className="text-4xl [word-spacing:0.2em]">your load</span>}
         <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
