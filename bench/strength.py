@@ -1,6 +1,7 @@
 """What the model of strength costs: a ten-year log replayed, the estimate after a bout, a session planned."""
 
 import csv
+import gzip
 import tempfile
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
@@ -9,9 +10,12 @@ from time import perf_counter
 
 from bench.timing import p50, p95, samples
 from fortis.core.basis import Basis
+from fortis.core.cache import clear_caches
 from fortis.core.loading.calculator import bar_kit
 from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import PerformedBout
+from fortis.core.progression.advice import Bar
+from fortis.core.progression.advice_table import AdviceTable, all_advice
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.replay import replay
 from fortis.core.resolution import resolve
@@ -86,12 +90,23 @@ def _planned() -> dict[str, float]:
     ]
     plan = samples(lambda: resolve(laid_out, Basis(kit=kit, estimates=maxes)), 100)
     after = samples(lambda: recommendations(settled, done, kit, None, maxes), 50)
+    bar = Bar(kit)
+
+    def told() -> AdviceTable:
+        clear_caches()
+        return all_advice(settled, bar, maxes)
+
+    tables = samples(told, 10)
+    size = len(gzip.compress(told().model_dump_json().encode()))
     return {
         "bouts": len(done),
         "plan_p50_ms": p50(plan),
         "plan_p95_ms": p95(plan),
         "next_loads_p50_ms": p50(after),
         "next_loads_p95_ms": p95(after),
+        "advice_tables_p50_ms": p50(tables),
+        "advice_tables_p95_ms": p95(tables),
+        "advice_tables_gzip_kb": round(size / 1000),
     }
 
 

@@ -17,7 +17,8 @@ from fortis.core.exercises import LIBRARY
 from fortis.core.loading.warm_up import School
 from fortis.core.performance import Ended, PerformedBout, completed
 from fortis.core.played import as_played, entry_name
-from fortis.core.progression.advice import Advice, Bar, Course, Outcome, advise, all_advice, load_name
+from fortis.core.progression.advice import Advice, Bar, Line, Outcome
+from fortis.core.progression.advice_table import all_advice, lines_of, load_name
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import estimate
 from fortis.core.strength.slowing import SLOWING, slowed
@@ -243,41 +244,41 @@ def advice_cases() -> list[Case]:
         bouts = [(each, bout) for each in prescription.work_sets for bout in each.bouts if bout.settled]
         if number % 9 or not bouts:
             continue
-        lookups = [_lookup(random, prescription, *random.choice(bouts), bar) for _ in range(80)]
+        lines = lines_of(prescription, bar)
+        lookups = []
+        for _ in range(120):
+            each, bout = random.choice(bouts)
+            lookups.append(_lookup(random, lines[entry_name(each)], each, bout))
         table = all_advice(prescription, bar).model_dump(mode="json", exclude_none=True)
         cases.append({"table": table | {"advice": list(map(_slim_advice, table["advice"]))}, "lookups": lookups})
     return cases
 
 
 def _slim_advice(advice: Case) -> Case:
-    slim = {name: advice[name] for name in ("course", "text") if name in advice}
+    slim = {name: advice[name] for name in ("course", "text", "was") if name in advice}
     return slim | {"again": {"text": advice["again"]["text"]}} if "again" in advice else slim
 
 
-def _lookup(random: Random, prescription: Prescription, each: PlannedSet, bout: PlannedBout, bar: Bar) -> Case:
+def _lookup(random: Random, line: Line, each: PlannedSet, bout: PlannedBout) -> Case:
     """A bout, sometimes with the one in the set before, and the advice that the rules give."""
     assert bout.settled
-    line = [other for other in prescription.work_sets if entry_name(other) == entry_name(each)]
-    before = next((other for other in line if other.number == each.number - 1), None)
+    before = next((other for other in line.sets if other.number == each.number - 1), None)
     twin = next((other for other in before.bouts if other.number == bout.number), None) if before else None
-    own, own_advice = _said(random, each, bout, line, bar)
-    earlier, earlier_advice = _said(random, before, twin, line, bar) if before and twin else (None, None)
+    own, own_advice = _said(random, line, each, bout)
+    earlier, earlier_advice = _said(random, line, before, twin) if before and twin else (None, None)
     expected = own_advice
-    if own_advice and own_advice.again and earlier_advice and earlier_advice.course is Course.WATCH:
+    if own_advice and own_advice.again and earlier_advice and earlier_advice.was == own_advice.was:
         expected = own_advice.again
     done = [said for said in (earlier, own) if said]
     return {"bouts": done, "expected": expected.text if expected else None, "again": expected is not own_advice}
 
 
-def _said(
-    random: Random, each: PlannedSet, bout: PlannedBout, line: list[PlannedSet], bar: Bar
-) -> tuple[Case, Advice | None]:
+def _said(random: Random, line: Line, each: PlannedSet, bout: PlannedBout) -> tuple[Case, Advice | None]:
     number = max(least_of(bout.reps) + random.choice([-2, -1, 0, 0, 0, 0, 1, 2]), 0)
     harder = max((planned_reserve(bout.effort) or Decimal(0)) - 1, Decimal(0))
     left = random.choice([None, *(Decimal(half) / 2 for half in range(12)), *[harder] * 18])
     ended = random.choice([None, Ended.MET, Ended.FORM])
-    following = [other for other in line if other.number > each.number]
-    advice = advise(each, bout, Outcome(number=number, reserve=left, ended=ended), following, bar)
+    advice = line.advise(each, bout, Outcome(number, left, ended))
     said = {
         "position": each.position(bout).model_dump(),
         "exercise": each.exercise,

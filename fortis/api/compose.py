@@ -26,7 +26,7 @@ from fortis.core.tally.costing import Costing, cost_of_performance, cost_of_plan
 from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.core.value import Day
-from fortis.store import bouts, lifter, sessions
+from fortis.store import bouts, lifter, policies, sessions
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.planning import last_of, settle
@@ -153,7 +153,7 @@ def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
         title=title,
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
-        lifts=lift_lines(reading.session, prescription, known),
+        lifts=lift_lines(reading.session, prescription, known, policies.all_of(work)),
         costing=cost_of_plan(prescription, laid_out.total_seconds, Conditions(known.body_kg, known.kit)),
         before=cached(work, ("before", slot), lambda: _before(work, slot, now)) if slot else None,
         likely=_likely(lookups.overruns(work, now), laid_out.total_seconds),

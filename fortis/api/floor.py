@@ -21,7 +21,9 @@ from fortis.core.loading.moved import body_share
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.performance import Ended, LoadSource, PerformedBout, asked_of
 from fortis.core.played import as_played
-from fortis.core.progression.advice import AdviceTable, Bar, all_advice
+from fortis.core.progression.advice import Bar
+from fortis.core.progression.advice_table import AdviceTable, all_advice
+from fortis.core.progression.within_range import Choice, choices
 from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.slowing import SLOWING, Slowing
@@ -81,7 +83,8 @@ class FloorView(SessionCard):
     """A session to play, with everything that playing it without a connection needs.
 
     `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
-    as it is played. `stand_ins` has for each lift of the plan those that can be done instead.
+    as it is played. `choices` are the loads of planned ranges, by the position of their first bout. `stand_ins`
+    has for each lift of the plan those that can be done instead.
     """
 
     unit: Unit
@@ -90,6 +93,7 @@ class FloorView(SessionCard):
     bouts: list[Recorded]
     adjustments: Adjustments
     advice: AdviceTable
+    choices: dict[str, tuple[Choice, ...]]
     slowing: list[Slowing]
     cues: list[Cue]
     stand_ins: dict[str, list[str]]
@@ -169,16 +173,19 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
     kit = under.kit or places.kit(work, row.place_id)
     body_kg = under.body_kg if started else lifter.body_kg(work, lifter.today(work, now))
     lifts = {each.exercise: each.lift for each in (*planned.sets, *as_it_is.sets)}
+    bar = Bar(kit, body_kg)
+    in_time, known_then = timeline(planned), lookups.basis_of(work, row, now)
     return FloorView(
         **card(row).model_dump(),
         unit=Unit(row.unit),
-        timeline=timeline(planned) if started else foretell(timeline(planned), planned, lookups.basis(work, now)),
+        timeline=in_time if started else foretell(in_time, planned, known_then),
         pace=USUAL_PACE,
         bouts=recorded(work, row),
         adjustments=sessions.adjustments(row),
-        advice=all_advice(as_it_is, Bar(kit, body_kg)),
+        advice=all_advice(as_it_is, bar, known_then.estimates, lookups.bests(work, as_it_is, now)),
+        choices=choices(planned, bar),
         slowing=list(SLOWING),
-        cues=_cues(work, row, as_it_is, now),
+        cues=cues_of(work, row, as_it_is, now),
         stand_ins={name: [other.name for other in stand_ins(lift, known)] for name, lift in lifts.items()},
     )
 
@@ -206,7 +213,7 @@ def recorded(work: Work, row: SessionRow) -> list[Recorded]:
     return found
 
 
-def _cues(work: Work, row: SessionRow, prescription: Prescription, now: datetime) -> list[Cue]:
+def cues_of(work: Work, row: SessionRow, prescription: Prescription, now: datetime) -> list[Cue]:
     """For each lift of the session as played the notes of the last session that has any for it."""
     wanted = {each.lift.id: each.exercise for each in prescription.sets}
     cues: list[Cue] = []

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import date, datetime, timedelta
+from decimal import Decimal
 from itertools import pairwise
 from typing import Annotated
 from uuid import UUID
@@ -13,11 +14,14 @@ from fortis.api.floor import At, Recorded, recorded
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import Bounds, SessionCard, card
 from fortis.api.work import Now, Work
+from fortis.core.loading.moved import body_part
 from fortis.core.performance import PerformedBout, is_correction
 from fortis.core.progression.next_loads import NextLoad
 from fortis.core.strength.estimate import Estimate
+from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import asked
+from fortis.core.tally.records import Alike, Record, records
 from fortis.core.tally.session import SessionTally
 from fortis.core.tally.work import tonnage
 from fortis.core.units import Unit
@@ -25,8 +29,9 @@ from fortis.core.value import Kilograms
 from fortis.store import bouts, lifter, maxes, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.lifts import library
-from fortis.store.planning import just_after, last_of, recommended
+from fortis.store.planning import last_of, recommended
 from fortis.store.played import added_up, conditions, played
+from fortis.store.records import alike, bests
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/ledger", tags=["ledger"])
@@ -94,10 +99,29 @@ class Learned(BaseModel):
     after: Bounds | None
 
 
+class SessionRecord(Record):
+    """A record of a session, and what it is one for: the lift, its set-up, its tempo."""
+
+    exercise: str
+    setup: SetUp
+    tempo: str
+    body: bool
+
+
+class Calls(BaseModel):
+    """Calls of reps left in a lift: of so many bouts, and how many more than expected were called on average."""
+
+    exercise: str
+    setup: SetUp
+    bouts: int
+    off: float
+
+
 class PastSession(SessionCard):
     """A session in full. `learned` goes with the lifts of its tally, in their order.
 
-    `again_on` is when it comes again, a week on from today.
+    `calls` are beside what was to be expected by all that was known. `again_on` is when it comes again, a week on
+    from today.
     """
 
     written: str
@@ -108,6 +132,8 @@ class PastSession(SessionCard):
     tally: SessionTally
     before: Before | None
     learned: list[Learned]
+    records: list[SessionRecord]
+    calls: list[Calls]
     next_loads: list[NextLoad]
     again_on: date
 
@@ -143,6 +169,11 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         ],
         tally=added,
         learned=_learned(work, row, added),
+        records=_records(work, row),
+        calls=[
+            Calls(exercise=each.lift.name, setup=each.setup, bouts=each.bouts, off=each.off)
+            for each in maxes.calls_beside(work, row)
+        ],
         before=_before(work, last) if last else None,
         next_loads=[each.load for each in recommended(work, row)],
         again_on=lifter.today(work, now) + A_WEEK,
@@ -176,10 +207,33 @@ def _row(work: Work, row: SessionRow, done: Sequence[RecordedBout]) -> LedgerRow
 def _learned(work: Work, row: SessionRow, added: SessionTally) -> list[Learned]:
     if row.started_at is None:
         return [Learned(before=None, after=None) for _ in added.lifts]
-    before, after = maxes.estimates(work, row.started_at), maxes.estimates(work, just_after(row))
+    before, after = maxes.estimates(work, row.started_at), maxes.estimates(work, sessions.just_after(row))
     return [
         Learned(before=_bounds(before.get(each.key)), after=_bounds(after.get(each.key))) for each in added.lifts
     ]
+
+
+def _records(work: Work, row: SessionRow) -> list[SessionRecord]:
+    """What was never done before, for the same lift, set-up and tempo."""
+    if row.started_at is None:
+        return []
+    by_kind: dict[Alike, list[PerformedBout]] = {}
+    for bout in bouts.performed(work, row.id):
+        if key := alike(bout):
+            by_kind.setdefault(key, []).append(bout)
+    before = bests(work, {key.lift_id for key in by_kind}, row.started_at)
+    body_kg, known = conditions(work, row).body_kg, library(work)
+    found = []
+    for key, done in by_kind.items():
+        (first, *_) = done
+        lift = known.find(first.exercise, first.lift_id)
+        part = body_part(lift, first.body, body_kg) or Decimal(0)
+        told = [(bout.kg, bout.reps) for bout in done if bout.kg is not None]
+        found += [
+            SessionRecord(**dict(each), exercise=lift.name, setup=first.setup, tempo=key.tempo, body=first.body)
+            for each in records(told, before.get(key, ()), part)
+        ]
+    return found
 
 
 def _bounds(max_: Estimate | None) -> Bounds | None:

@@ -12,7 +12,7 @@ from fortis.api.problems import ProblemDetail
 from fortis.api.views import Bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
-from fortis.core.exercises import LONGEST_NAME
+from fortis.core.exercises import LONGEST_NAME, LoadKind
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.remembered import read_remembered
@@ -22,11 +22,14 @@ from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
 from fortis.core.tally.evidence import Kind, kinds
+from fortis.core.tally.records import best_by_reps
 from fortis.core.units import plain
+from fortis.core.value import Kilograms
 from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
+from fortis.store.records import bests
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
 
@@ -115,10 +118,29 @@ class Doubted(BaseModel):
     words: str
 
 
+class BestLoad(BaseModel):
+    """The heaviest load for so many reps, and when that was first; `tempo` where one was kept to."""
+
+    kg: Kilograms
+    reps: int
+    on: date
+    tempo: str
+    body: bool
+
+
+class Noted(BaseModel):
+    """A cue for next time, and the session it was noted in."""
+
+    text: str
+    on: date
+    session_id: str
+
+
 class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
-    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress.
+    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress. `bests` are the
+    heaviest loads by reps, for each tempo, `cues` what was noted at the lift, the latest first.
     """
 
     lift: KnownLift
@@ -128,6 +150,8 @@ class LiftStrength(BaseModel):
     curve: list[CurvePoint]
     calls: list[Called]
     doubted: list[Doubted]
+    bests: list[BestLoad]
+    cues: list[Noted]
 
 
 CALLS = (1, 2, 3, 5)
@@ -178,6 +202,8 @@ def show_lift(
         curve=_curve(known.curve_of(lift_id)),
         calls=[Called(called=called, left=round(called * calls, 1)) for called in CALLS],
         doubted=doubted,
+        bests=_bests(work, key, now, course),
+        cues=_cues(course, key),
     )
 
 
@@ -207,6 +233,29 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
     """Take a remembered set back."""
     remembered.take_back(work, str(remembered_id), now)
     return Response(status_code=204)
+
+
+def _bests(work: Work, key: LiftKey, now: datetime, course: Sequence[Taught]) -> list[BestLoad]:
+    lift = next(each.lift for _, _, each in _of_lift(course, key))
+    return [
+        BestLoad(kg=best.kg, reps=best.reps, on=best.on, tempo=kind.tempo, body=lift.load_kind is LoadKind.BODY)
+        for kind, done in sorted(bests(work, [lift.id], now).items())
+        if kind.setup_key == key[1]
+        for best in best_by_reps(done)
+    ]
+
+
+def _cues(course: Sequence[Taught], key: LiftKey) -> list[Noted]:
+    """The last notes of a lift, each wording once."""
+    noted: dict[str, Noted] = {}
+    for _, _, each in reversed(list(_of_lift(course, key))):
+        for rested in each.rested:
+            if (text := rested.bout.note) and text not in noted and not each.session.remembered:
+                noted[text] = Noted(text=text, on=each.session.day, session_id=each.session.id)
+    return list(noted.values())[:MOST_CUES]
+
+
+MOST_CUES = 5
 
 
 def _latest(course: Sequence[Taught]) -> Profile:

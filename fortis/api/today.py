@@ -1,24 +1,52 @@
 """Today: what is on, with which loads and why."""
 
-from datetime import date
+from datetime import date, datetime
+from decimal import Decimal
+from statistics import median
+from typing import Annotated
+from uuid import UUID
 
-from fastapi import APIRouter, BackgroundTasks
+from fastapi import APIRouter, BackgroundTasks, HTTPException, Query, Response
 from pydantic import BaseModel
 
 from fortis.api import lookups
+from fortis.api.floor import Cue, cues_of
+from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, SessionPlan, card, plan
-from fortis.api.work import Now, Work
-from fortis.core.loading.moved import body_share
-from fortis.core.progression.advice import Bar, all_advice
+from fortis.api.work import Now, Work, WritingWork, commits
+from fortis.core.adjustments import Adjustments
+from fortis.core.basis import Basis
+from fortis.core.loading.moved import body_part, body_share
+from fortis.core.played import as_played
+from fortis.core.progression.advice import Bar
+from fortis.core.progression.advice_table import all_advice
+from fortis.core.shortening import Shortened, shortened
+from fortis.core.strength.readiness import FEWEST, Meaning, Readiness
 from fortis.core.structure.model import BodyPlus
 from fortis.core.structure.prescription import Prescription
-from fortis.store import lifter, sessions
+from fortis.core.tally.costing import Costing, cost_of_plan
+from fortis.core.tally.records import Alike, Record, tempo_key, within_reach
+from fortis.core.tally.work import Conditions
+from fortis.store import lifter, readiness, sessions
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/today", tags=["today"])
 
 MOST_MADE_READY = 3
 """Due sessions that can be started from Today without a wait."""
+
+
+class ReadinessView(Readiness):
+    """How ready the lifter is as told, and what that means by their own log, in words."""
+
+    words: str
+
+
+class DueSession(SessionPlan):
+    """A session that is due, how ready the lifter is for it, and what was noted at its lifts the last time."""
+
+    readiness: ReadinessView
+    cues: list[Cue]
 
 
 class TodayView(BaseModel):
@@ -31,7 +59,7 @@ class TodayView(BaseModel):
 
     on: date
     started: SessionCard | None
-    due: list[SessionPlan]
+    due: list[DueSession]
     coming: list[SessionCard]
     last: SessionCard | None
     body_weight_missing: bool
@@ -44,18 +72,116 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
     started = sessions.started(work)
     planned = sessions.planned(work)
     due = sorted((row for row in planned if row.planned_on and row.planned_on <= on), key=_date, reverse=True)
-    basis = lookups.basis(work, now)
+    bases = [lookups.basis_of(work, row, now) for row in due]
     prescriptions = [lookups.plan_of(work, row, now) for row in due]
-    for prescription in prescriptions[:MOST_MADE_READY]:
-        afterwards.add_task(all_advice, prescription, Bar(basis.kit, basis.body_kg))
+    for prescription, basis in list(zip(prescriptions, bases, strict=True))[:MOST_MADE_READY]:
+        done = lookups.bests(work, prescription, now)
+        afterwards.add_task(all_advice, prescription, Bar(basis.kit, basis.body_kg), basis.estimates, done)
     last = next(iter(sessions.finished(work, limit=1)), None)
     return TodayView(
         on=on,
         started=card(started) if started else None,
-        due=[plan(row, prescription, basis) for row, prescription in zip(due, prescriptions, strict=True)],
+        due=[
+            _due(work, row, prescription, basis, now)
+            for row, prescription, basis in zip(due, prescriptions, bases, strict=True)
+        ],
         coming=[card(row) for row in planned if row not in due],
         last=card(last) if last else None,
-        body_weight_missing=basis.body_kg is None and any(map(_moves_body, prescriptions)),
+        body_weight_missing=lookups.basis(work, now).body_kg is None and any(map(_moves_body, prescriptions)),
+    )
+
+
+def _due(work: Work, row: SessionRow, prescription: Prescription, basis: Basis, now: datetime) -> DueSession:
+    planned = _with_reach(work, plan(row, prescription, basis), prescription, basis, now)
+    said = readiness.told(work, row.id)
+    words = _readiness_words(said, lookups.readiness_meant(work, now))
+    return DueSession(
+        **dict(planned),
+        readiness=ReadinessView(**dict(said), words=words),
+        cues=cues_of(work, row, prescription, now),
+    )
+
+
+def _readiness_words(said: Readiness, meant: Meaning) -> str:
+    if said.score is None:
+        return ""
+    if meant.sessions < FEWEST:
+        return f"Kept. Whether it matters shows after {FEWEST} sessions; {meant.sessions} so far."
+    shift = meant.shift(said)
+    if abs(shift) < LEAST_SHIFT:
+        return f"By your last {meant.sessions} sessions it says little: nothing changes."
+    way = "more" if shift > 0 else "less"
+    return f"By your last {meant.sessions} sessions expect about {abs(shift) * 100:.1f} % {way}."
+
+
+LEAST_SHIFT = 0.0025
+"""A shift of less is not worth a word."""
+
+
+@router.put("/{session_id}/readiness", status_code=204, responses={404: {"model": ProblemDetail}})
+@commits
+def tell_readiness(session_id: UUID, said: Readiness, work: WritingWork) -> Response:
+    """Tell how ready you are for a session; told again, it is changed."""
+    row = sessions.get(work, str(session_id))
+    readiness.tell(work, row.id, said)
+    return Response(status_code=204)
+
+
+def _with_reach(
+    work: Work, due: SessionPlan, prescription: Prescription, basis: Basis, now: datetime
+) -> SessionPlan:
+    """A plan with the records that are likely at hand, by what is foretold of it."""
+    sets = [each for each in prescription.work_sets if each.bouts[0].settled]
+    before = lookups.bests(work, prescription, now)
+    steps = {(step.group, step.entry, step.set, step.bout): step for step in due.timeline.steps if step.foretold}
+    reach: dict[tuple[int, str], Record] = {}
+    for each in sets:
+        for bout in each.bouts:
+            step, settled = steps.get((each.group, each.entry, each.number, bout.number)), bout.settled
+            if step is None or step.foretold is None or settled is None:
+                continue
+            part = body_part(each.lift, settled.body, basis.body_kg) or Decimal(0)
+            likely = step.foretold.reps + int(step.foretold.left)
+            key = Alike(each.lift.id, each.setup.key, tempo_key(bout.tempo))
+            found = within_reach(settled.kg, likely, before.get(key, ()), part)
+            if found:
+                reach.setdefault((each.group, each.exercise), found)
+    return due.model_copy(
+        update={
+            "lifts": [
+                lift.model_copy(update={"reach": reach.get((lift.group, lift.exercise))}) for lift in due.lifts
+            ]
+        }
+    )
+
+
+class InTime(Shortened):
+    """A session that fits a time. `likely_seconds` is what it takes as the lifter's own past ones ran.
+
+    `before` is what the whole of it comes to, `after` what is left.
+    """
+
+    likely_seconds: int
+    before: Costing
+    after: Costing
+
+
+@router.get("/{session_id}/shortened", responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}})
+def shorten(session_id: UUID, minutes: Annotated[int, Query(ge=5, le=300)], work: Work, now: Now) -> InTime:
+    """What to leave out of a session that has not been started so that it fits so many minutes."""
+    row = sessions.get(work, str(session_id))
+    if row.started_at is not None:
+        raise HTTPException(409, "This session has been started: leave sets out on the Floor.")
+    plan_, basis = lookups.plan_of(work, row, now), lookups.basis_of(work, row, now)
+    pace = median(lookups.overruns(work, now) or [1.0])
+    found = shortened(plan_, round(minutes * 60 / pace))
+    under = Conditions(body_kg=basis.body_kg, kit=basis.kit)
+    left = as_played(plan_, Adjustments(skipped=found.skipped))
+    return InTime(
+        **dict(found),
+        likely_seconds=round(found.seconds * pace),
+        before=cost_of_plan(plan_, 0, under),
+        after=cost_of_plan(left, found.seconds, under),
     )
 
 

@@ -1,5 +1,6 @@
 """What several views show of a session."""
 
+from collections.abc import Mapping
 from datetime import date, datetime
 from typing import Self
 
@@ -9,6 +10,7 @@ from fortis.core.basis import Basis
 from fortis.core.foretelling import foretell
 from fortis.core.line_loads import waits_for_max
 from fortis.core.loading.warm_up import WarmUpSet
+from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import FixedReps, Session, SetUp
@@ -17,8 +19,10 @@ from fortis.core.structure.prescription import Prescription, Settled
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_sets
 from fortis.core.tally.costing import Costing, cost_of_plan
+from fortis.core.tally.records import Record
 from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
+from fortis.core.value import Kilograms
 from fortis.store.sessions import State, state_of
 from fortis.store.tables import SessionRow
 
@@ -26,11 +30,15 @@ from fortis.store.tables import SessionRow
 class LiftLine(BaseModel):
     """One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
 
-    `waits_for_max` says that loads are missing because nothing is known of the lift.
+    `waits_for_max` says that loads are missing because nothing is known of the lift. `reach` is a record that is
+    likely at hand, `last_kg` the heaviest load of the last time with the same set-up. `policy` is
+    how the lift of that id, the one that is written, progresses.
     """
 
     exercise: str
     setup: SetUp
+    lift_id: str
+    policy: Policy
     group: int
     rounds: int | None
     written: str
@@ -38,6 +46,8 @@ class LiftLine(BaseModel):
     warm_up: list[WarmUpSet]
     reasons: list[Reason]
     waits_for_max: bool
+    last_kg: Kilograms | None = None
+    reach: Record | None = None
 
 
 class Bounds(BaseModel):
@@ -99,8 +109,13 @@ def plan(row: SessionRow, prescription: Prescription, basis: Basis) -> SessionPl
     )
 
 
-def lift_lines(session: Session, prescription: Prescription, basis: Basis) -> list[LiftLine]:
-    """Every entry of a session with its loads, in order."""
+NO_POLICIES: Mapping[str, Policy] = {}
+
+
+def lift_lines(
+    session: Session, prescription: Prescription, basis: Basis, policies: Mapping[str, Policy] = NO_POLICIES
+) -> list[LiftLine]:
+    """Every entry of a session with its loads, in order; `policies` are those of lifts, by id."""
     lines = []
     by_entry = prescription.by_entry()
     for number, group in enumerate(session.groups, start=1):
@@ -111,8 +126,10 @@ def lift_lines(session: Session, prescription: Prescription, basis: Basis) -> li
             reasons = {reason.text: reason for load in distinct for reason in load.reasons}
             lines.append(
                 LiftLine(
-                    exercise=entry.exercise,
-                    setup=entry.setup,
+                    exercise=sets[0].exercise,
+                    setup=sets[-1].setup,
+                    lift_id=(written := sets[-1].rung_of or sets[-1].key)[0],
+                    policy=policies.get(written[0], BY_EFFORT),
                     group=number,
                     rounds=None if group.is_straight else group.rounds,
                     written="; ".join(map(write_sets, entry.sets)),
@@ -126,6 +143,7 @@ def lift_lines(session: Session, prescription: Prescription, basis: Basis) -> li
                     ],
                     reasons=list(reasons.values()),
                     waits_for_max=any(waits_for_max(each, basis) for each in sets),
+                    last_kg=basis.last.get(sets[0].key),
                 )
             )
     return lines

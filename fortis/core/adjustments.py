@@ -18,8 +18,9 @@ Load = Annotated[Entered, Field(ge=Decimal(-300), le=HEAVIEST)]
 class LoadChange(Value):
     """Another load for some bouts of a lift: from set `set` on, bout `bout` of each where `was_kg` was to go on it.
 
-    Without `bout` every bout of those sets is meant, without `was_kg` whatever its load. `sleeve` is what then
-    hangs on each sleeve. `advised` says that the load is one Fortis advised.
+    Without `bout` every bout of those sets is meant, without `was_kg` whatever its load, and where there was none.
+    `sleeve` is what then hangs on each sleeve, of the bar named where there was no load before. `advised` says that
+    the load is one Fortis advised.
     """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
@@ -29,6 +30,8 @@ class LoadChange(Value):
     was_kg: Load | None = None
     kg: Load
     sleeve: Annotated[tuple[Entered, ...], Field(max_length=40)] = ()
+    bar: Annotated[str, Field(max_length=100)] | None = None
+    bar_kg: Load | None = None
     advised: Flag = False
 
     def after(self, number: int) -> "LoadChange":

@@ -1,7 +1,7 @@
 """What loads are settled from."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
 from fortis.core.exercises import LIBRARY, Library
@@ -10,20 +10,30 @@ from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
-from fortis.core.structure.model import LiftKey, Side
+from fortis.core.structure.model import LiftKey, SetUp, Side
 from fortis.core.value import Kilograms, Value
+
+
+class Rung(Value):
+    """A lift with its set-up that stands in for the one that is written."""
+
+    exercise: str
+    setup: SetUp
 
 
 class Carried(Value):
     """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion.
 
-    `sets` and `rest` (seconds) take the place of those the plan has; None leaves them.
+    `sets`, `rest` (seconds) and `hold` (seconds) take the place of those the plan has, `rung` that of its lift
+    and set-up; None leaves them.
     """
 
     was_kg: Kilograms
     kg: Kilograms
     sets: int | None = None
     rest: int | None = None
+    hold: int | None = None
+    rung: Rung | None = None
     reasons: tuple[Reason, ...] = ()
 
 
@@ -43,6 +53,13 @@ class Basis:
     library: Library = LIBRARY
     warm_ups: School | None = None
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE
+
+    def on_a_day(self, form: float) -> "Basis":
+        """The same with every max so much higher or lower, as a share of it."""
+        if not form:
+            return self
+        moved = {key: max_.times(1 + form) for key, max_ in self.estimates.items()}
+        return replace(self, estimates=moved)
 
 
 NO_BASIS = Basis()

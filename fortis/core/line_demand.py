@@ -35,24 +35,27 @@ class Outlook(NamedTuple):
     keep: float
 
 
-class _Part(NamedTuple):
-    """A bout of the line: its weight as a multiple of the lead's, its reps (None: to the end), those to keep.
+class Part(NamedTuple):
+    """A bout of the line: its set and bout, its weight as a multiple of the lead's, its reps, those to keep.
 
-    `rest` are the seconds until whatever comes next; `step` is where it stands.
+    Without `reps` it goes to the end. `rest` are the seconds until whatever comes next; `asks` says that the plan
+    names the reps to keep.
     """
 
+    set: int
+    bout: int
     ratio: float
     reps: int | None
     keep: float
     rest: float
-    step: Step
+    asks: bool
 
 
 @dataclass(frozen=True)
 class Demand:
     """A line, and what other lifts take of it, in the order of the session."""
 
-    parts: tuple[_Part | Taken, ...]
+    parts: tuple[Part | Taken, ...]
 
     def allowed_kg(self, max_: Estimate) -> float | None:
         """The whole weight for the lead bout with which the hardest bout keeps just what it asks.
@@ -69,9 +72,9 @@ class Demand:
         if at is None:
             return None
         part = self.parts[at]
-        assert isinstance(part, _Part)
+        assert isinstance(part, Part)
         left, low, high = (each.spare + part.keep for each in found)
-        return Outlook(part.step.set, part.step.bout, part.reps or 0, left, low, high, part.keep)
+        return Outlook(part.set, part.bout, part.reps or 0, left, low, high, part.keep)
 
     def _at(self, share: float) -> Sequence[Asked | Taken]:
         return [
@@ -82,28 +85,35 @@ class Demand:
         ]
 
 
-def demand_of(prescription: Prescription, sets: Sequence[PlannedSet], lead: PlannedBout, part: Decimal) -> Demand:
+def demand_of(
+    prescription: Prescription,
+    sets: Sequence[PlannedSet],
+    lead: PlannedBout,
+    part: Decimal,
+    steps: Sequence[Step] | None = None,
+) -> Demand:
     """What a line asks, its loads settled, in its place in the session.
 
-    `sets` are those of the line, `lead` the bout its load is told by, `part` the share of body weight moved.
-    Where sides are done apart, it is the first that counts; the other one is rest.
+    `sets` are those of the line, `lead` the bout its load is told by, `part` the share of body weight moved,
+    `steps` the session in time, where that is known. Where sides are done apart, it is the first that counts; the
+    other one is rest.
     """
     first = sets[0]
     side = first.bouts[0].side
     last = {each.number: [bout.number for bout in each.bouts if bout.side is side][-1:] for each in sets}
     lead_kg = float((lead.settled.kg if lead.settled else 0) + part) or 1.0
     lifts = {(each.group, each.entry, each.number): each.lift for each in prescription.sets}
-    parts: list[_Part | Taken] = []
-    for step in timeline(prescription).steps:
+    parts: list[Part | Taken] = []
+    for step in timeline(prescription).steps if steps is None else steps:
         own = (step.group, step.entry) == (first.group, first.entry) and step.set in last
         if step.kind != "work" or step.warm_up or step.left_out or (own and step.side is not side):
             parts = _rested(parts, 0 if step.left_out else step.seconds)
         elif own and step.settled is not None and _counts(step):
-            keep = (
-                step.reserve if step.reserve is not None else USUAL_RESERVE if [step.bout] == last[step.set] else 0
-            )
+            asks = step.reserve is not None
+            keep = step.reserve if asks else USUAL_RESERVE if [step.bout] == last[step.set] else 0
             reps = least_of(step.target) if step.target and is_rep_target(step.target) else None
-            parts.append(_Part(float(step.settled.kg + part) / lead_kg, reps, float(keep), 0.0, step))
+            ratio = float(step.settled.kg + part) / lead_kg
+            parts.append(Part(step.set, step.bout, ratio, reps, float(keep or 0), 0.0, asks))
         else:
             takes = 0.0 if own else _takes(lifts[step.group, step.entry, step.set], step, first.lift)
             if takes:
@@ -113,7 +123,7 @@ def demand_of(prescription: Prescription, sets: Sequence[PlannedSet], lead: Plan
     return Demand(tuple(parts))
 
 
-def _rested(parts: list[_Part | Taken], seconds: float) -> list[_Part | Taken]:
+def _rested(parts: list[Part | Taken], seconds: float) -> list[Part | Taken]:
     """The same parts with a longer rest after the last."""
     if parts and seconds:
         parts[-1] = parts[-1]._replace(rest=parts[-1].rest + seconds)

@@ -8,7 +8,7 @@ from typing import NamedTuple
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import Build, nearest
+from fortis.core.loading.nearest import Build, Where, nearest
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
@@ -35,7 +35,7 @@ from fortis.core.structure.model import (
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
-from fortis.core.units import HEAVIEST, Unit, plain, to_kg
+from fortis.core.units import HEAVIEST, plain
 
 LEAST_EFFECT = 0.75
 """Reps left that rounding has to move before it is told."""
@@ -167,6 +167,8 @@ class LineLoads:
             self.previous = None
             return bout
         build = self._build(wanted.kg, typed=isinstance(bout.load, BodyPlus))
+        if isinstance(bout.load, WeightRange):
+            build = self._inside(build, bout.load)
         if not isinstance(bout.load, OfTop | OfPrevious):
             self.top = max(build.kg, self.top if self.top is not None else build.kg)
         self.previous = build.kg
@@ -178,6 +180,15 @@ class LineLoads:
         if self.basis.kit is None or bare:
             return Build(kg=wanted)
         return nearest(self.basis.kit, self.exercise, wanted)
+
+    def _inside(self, build: Build, asked: WeightRange) -> Build:
+        """What can be built inside a range, where rounding left it and anything can."""
+        low, high = asked.bounds_kg
+        if self.basis.kit is None or low <= build.kg <= high:
+            return build
+        end, where = (low, Where.ABOVE) if build.kg < low else (high, Where.BELOW)
+        found = nearest(self.basis.kit, self.exercise, end, where)
+        return found if low <= found.kg <= high else build
 
     def _settled(self, wanted: _Wanted, build: Build) -> Settled:
         percent = self._percent(build.kg)
@@ -236,8 +247,8 @@ class LineLoads:
         match bout.load:
             case Weight(kg=kg) | BodyPlus(kg=kg):
                 return self._written(kg)
-            case WeightRange(low=low, high=high, unit=unit):
-                return self._within(bout, to_kg(low, Unit(unit)), to_kg(high, Unit(unit)))
+            case WeightRange(bounds_kg=(low, high)):
+                return self._within(bout, low, high)
             case Percent(percent=percent, of=Weight(kg=kg)):
                 return self._of_chosen(percent, kg)
             case Percent() | RepMax() as load if share := share_of_max(load, self._curve):

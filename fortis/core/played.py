@@ -93,11 +93,27 @@ def with_loads(sets: Sequence[PlannedSet], changes: Sequence[LoadChange]) -> lis
 def _loaded(each: PlannedSet, bout: PlannedBout, changes: Iterable[LoadChange]) -> PlannedBout:
     for change in changes:
         settled = bout.settled
-        if settled is None or each.number < change.set or change.bout not in (None, bout.number):
+        if each.number < change.set or change.bout not in (None, bout.number):
+            continue
+        if settled is None:
+            if change.bout is not None and change.was_kg is None:
+                bout = bout.model_copy(update={"settled": _found(change)})
             continue
         if change.was_kg in (None, settled.kg) and change.kg != settled.kg:
             bout = bout.model_copy(update={"settled": _resettled(settled, change)})
     return bout
+
+
+def _found(change: LoadChange) -> Settled:
+    """A load where there was none."""
+    return Settled(
+        kg=change.kg,
+        wanted_kg=change.kg,
+        bar=change.bar,
+        bar_kg=change.bar_kg,
+        sleeve=change.sleeve,
+        advised=change.advised,
+    )
 
 
 def _resettled(settled: Settled, change: LoadChange) -> Settled:

@@ -9,7 +9,7 @@ from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
 from fortis.core.line_demand import demand_of
-from fortis.core.line_loads import FRESH, LineLoads, Tired, lead_of
+from fortis.core.line_loads import FRESH, LineLoads, Tired, lead_of, waits_for_max
 from fortis.core.stacking import stacked
 from fortis.core.structure.counting import is_rep_target
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
@@ -61,7 +61,8 @@ def _group(
     settled = [lines[each.entry].settled(each) for each in sets]
     if basis.kit is None:
         return tuple(settled)
-    planned = warmed(settled, basis.kit, basis.warm_ups, warm) if basis.warm_ups else settled
+    unknown = {entry for entry, first in first_sets.items() if waits_for_max(first, basis)}
+    planned = warmed(settled, basis.kit, basis.warm_ups, warm, unknown) if basis.warm_ups else settled
     return stacked(planned, basis.kit, basis.plate_order)
 
 

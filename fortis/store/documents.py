@@ -12,6 +12,7 @@ from fortis.core.exercises import LIBRARY, Exercise, lift_id
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.progression.policy import Policy
+from fortis.core.strength.readiness import Readiness
 from fortis.core.structure.prescription import Prescription
 from fortis.core.value import Value
 
@@ -68,6 +69,7 @@ UPCASTERS: Mapping[type[Value], tuple[Upcaster, ...]] = {
     Exercise: (),
     PerformedBout: (),
     Policy: (),
+    Readiness: (),
 }
 """For each kind of document, what turns version 1 into 2, 2 into 3, and so on. Never changed, only added to."""
 

@@ -16,7 +16,7 @@ from fortis.core.performance import PerformedBout
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
-from fortis.core.structure.model import LiftKey, lift_key
+from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.tally.evidence import REMEMBERED, Rested, Timed, by_setup, evidence, tiring
 from fortis.store import bouts, lifter, remembered, sessions
 from fortis.store.bouts import RecordedBout
@@ -109,6 +109,42 @@ class Taught(NamedTuple):
     before: Profile
     lifts: Sequence[Trained]
     after: Profile
+
+
+class CallsBeside(NamedTuple):
+    """The calls of a lift in a session beside what was to be expected of its bouts.
+
+    `off` is how many more were called on average than this lifter would usually call, by all that was known before
+    each bout.
+    """
+
+    lift: Exercise
+    setup: SetUp
+    bouts: int
+    off: float
+
+
+def calls_beside(work: UnitOfWork, row: SessionRow) -> Sequence[CallsBeside]:
+    """How far the calls of a finished session were from what was to be expected, lift by lift."""
+    if row.started_at is None:
+        return []
+    known = profile(work, row.started_at)
+    begun = sessions.beginnings(work, before=sessions.just_after(row), since=row.started_at)
+    done = [each for each in begun if each.id == row.id]
+    found = []
+    for each in (each for lifts in _lifts(work, done) for each in lifts):
+        known_after, foretold = known.learn(each.key, each.session.started_at, each.evidence, each.lift.prime)
+        calls = known.calls_of(each.key[0])
+        off = [
+            (heard.left or 0.0) - (expected.reps - heard.reps) / calls
+            for heard, expected in zip(each.evidence, foretold, strict=True)
+            if expected and heard.tells_reps and not heard.failed
+        ]
+        known = known_after
+        if off:
+            setup = next(rested.bout.setup for rested in each.rested if rested.of_setup)
+            found.append(CallsBeside(each.lift, setup, len(off), sum(off) / len(off)))
+    return found
 
 
 def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:

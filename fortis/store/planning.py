@@ -2,13 +2,13 @@
 
 import json
 from collections.abc import Iterable, Sequence
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
-from fortis.core.progression.carried import Carries, carry, eased, with_carried
+from fortis.core.progression.carried import Carries, carry, eased, loads_carried, with_carried
 from fortis.core.progression.next_loads import Recommendation, recommendations
 from fortis.core.resolution import resolve
 from fortis.core.structure.model import Session
@@ -45,7 +45,8 @@ def settle(session: Session, known: Basis, recommended: Iterable[Carries] = ()) 
     """Lay a session out and settle its loads from what is known and what last time recommends."""
     laid_out = lay_out(session, known.library, known.weaker)
     carried = carry(laid_out, recommended)
-    return resolve(with_carried(laid_out, carried), known, carried)
+    planned = with_carried(laid_out, carried, known.library)
+    return resolve(planned, known, loads_carried(planned, carried))
 
 
 def settled(row: SessionRow, known: Basis, recommended: Iterable[Carries]) -> Prescription:
@@ -59,11 +60,6 @@ def last_of(work: UnitOfWork, slot: str, before: datetime) -> SessionRow | None:
     return next(iter(sessions.finished(work, slot=slot, before=before, limit=1)), None)
 
 
-def just_after(row: SessionRow) -> datetime:
-    """The first moment at which a session that was started counts among what is known."""
-    return (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
-
-
 def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]:
     """What a finished session recommends for the next of its slot, with what was known right after it."""
     under = conditions(work, row)
@@ -72,7 +68,7 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
         bouts.performed(work, row.id),
         under.kit or places.kit(work, row.place_id),
         under.body_kg,
-        maxes.estimates(work, just_after(row)),
+        maxes.estimates(work, sessions.just_after(row)),
         policies.all_of(work),
     )
 

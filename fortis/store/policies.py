@@ -12,11 +12,7 @@ from fortis.store.tables import PolicyRow
 
 def choose(work: UnitOfWork, lift_id: str, policy: Policy) -> None:
     """Choose how a lift progresses, by its id."""
-    row = work.get(PolicyRow, lift_id)
-    if row is None:
-        work.add(PolicyRow(lift_id=lift_id, policy=to_document(policy)))
-    else:
-        row.policy = to_document(policy)
+    work.merge(PolicyRow(lift_id=lift_id, policy=to_document(policy)))
 
 
 def all_of(work: UnitOfWork) -> Mapping[str, Policy]:

@@ -1,7 +1,7 @@
 """Sessions in the store: planned, started, finished."""
 
 from collections.abc import Callable, Iterable, Sequence
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from enum import StrEnum
 from typing import Any, NamedTuple, TypeVar
 from zoneinfo import ZoneInfo
@@ -211,6 +211,11 @@ def finished(
     if since is not None:
         query = query.where(SessionRow.started_at >= since)
     return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+
+
+def just_after(row: SessionRow) -> datetime:
+    """The first moment at which a session that was started counts among what is known."""
+    return (row.started_at or datetime.now(UTC)) + timedelta(microseconds=1)
 
 
 class Beginning(NamedTuple):

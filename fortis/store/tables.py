@@ -222,3 +222,12 @@ class PolicyRow(Table):
 
     lift_id: Mapped[str] = mapped_column(primary_key=True)
     policy: Mapped[dict[str, Any]]
+
+
+class ReadinessRow(Table):
+    """How ready the lifter was before a session, as far as they said."""
+
+    __tablename__ = "readiness"
+
+    session_id: Mapped[str] = mapped_column(ForeignKey("session.id"), primary_key=True)
+    readiness: Mapped[dict[str, Any]]

@@ -2,6 +2,7 @@
 
 import re
 from datetime import timedelta
+from uuid import uuid4
 
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
 MET = [(5, 2)] * 3
@@ -77,7 +78,7 @@ def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
     text = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2"
     session = lifter.play(text, MET, today)
     kinds = [each["kind"] for each in client.get("/api/policies").json()]
-    assert kinds == ["by effort", "fixed step", "more sets", "shorter rests", "keep"]
+    assert kinds == ["by effort", "fixed step", "more sets", "shorter rests", "a longer range", "a ladder", "keep"]
     (before,) = lifter.past(session)["next_loads"]
     assert (before["policy"]["kind"], before["move"]) == ("by effort", "raise")
     chosen = {"kind": "more sets", "most_sets": 6}
@@ -96,3 +97,83 @@ def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
     refused = client.put(f"/api/policies/{before['lift_id']}", json={"kind": "fixed step", "step_kg": -5})
     assert refused.status_code == 422
     assert "step_kg" in refused.text
+
+
+def test_a_session_is_shortened_to_a_time(client, lifter, today):
+    text = "# Short\nBack squat: 5 x 5 at 100 kg rest 3:00\nLeg extension: 4 x 12 at 40 kg rest 2:00"
+    session_id = lifter.plan(text, today).json()["id"]
+    found = client.get(f"/api/today/{session_id}/shortened", params={"minutes": 20}).json()
+    assert found["fits"]
+    assert found["lost"][-1]["exercise"] == "Leg extension"
+    assert found["seconds"] <= 20 * 60
+    assert found["after"]["tonnage_kg"] < found["before"]["tonnage_kg"]
+    assert client.get(f"/api/today/{session_id}/shortened", params={"minutes": 0}).status_code == 422
+    lifter.start(session_id)
+    assert client.get(f"/api/today/{session_id}/shortened", params={"minutes": 20}).status_code == 409
+
+
+def test_records_and_calls_are_told_after_a_session_and_on_the_lifts_page(client, lifter, today):
+    """The same set-up only: a belt begins its own records."""
+    text = "# Records\nBack squat: 2 x 5 at 100 kg leave 2"
+    lifter.play(text, [(5, 2), (5, 1)], today)
+    first = client.get("/api/ledger").json()["sessions"][0]["id"]
+    assert client.get(f"/api/ledger/{first}").json()["records"] == []
+    again = lifter.plan(text, today).json()["id"]
+    (line,) = next(each for each in client.get("/api/today").json()["due"] if each["id"] == again)["lifts"]
+    assert (line["reach"]["reps"], line["reach"]["was_reps"]) == (6, 5)
+    assert line["last_kg"] == 100
+    lifter.start(again)
+    for step, (reps, left) in zip(lifter.work(again), [(7, 0), (5, 2)], strict=True):
+        lifter.record(again, step, reps=reps, reserve=left, note="hips lower")
+    client.post(f"/api/floor/{again}/finish")
+    past = client.get(f"/api/ledger/{again}").json()
+    (record,) = past["records"]
+    assert (record["reps"], record["kg"], record["was_reps"]) == (7, 100, 5)
+    (calls,) = past["calls"]
+    assert (calls["exercise"], calls["bouts"]) == ("Back squat", 2)
+    known = client.get("/api/strength/lift", params={"lift_id": "back-squat"}).json()
+    assert [(best["reps"], best["kg"]) for best in known["bests"]] == [(7, 100)]
+    assert [cue["text"] for cue in known["cues"]] == ["hips lower"]
+    belted = lifter.play(text.replace("squat:", "squat [belt]:"), [(8, 1), (5, 2)], today)
+    assert client.get(f"/api/ledger/{belted}").json()["records"] == []
+
+
+def test_readiness_is_kept_and_counts_once_the_log_says_so(client, lifter, today):
+    """Six sessions on which bad readiness went with bad sets: the seventh is expected to be a little worse too."""
+    text = "# Ready\nBack squat: 3 x 5 leave 2"
+    known = {"exercise": "Back squat", "written": "5 at 100 kg leave 2"}
+    client.put(f"/api/strength/remembered/{uuid4()}", json=known)
+    for ready, left in ((5, 4), (1, 0), (5, 4), (1, 0), (5, 4), (1, 0)):
+        session_id = lifter.plan(text, today).json()["id"]
+        said = {"sleep": ready, "calm": ready}
+        assert client.put(f"/api/today/{session_id}/readiness", json=said).status_code == 204
+        (due,) = client.get("/api/today").json()["due"]
+        assert due["readiness"]["sleep"] == ready
+        lifter.start(session_id)
+        for step in lifter.work(session_id):
+            lifter.record(session_id, step, reps=5, reserve=left)
+        client.post(f"/api/floor/{session_id}/finish")
+    session_id = lifter.plan(text, today).json()["id"]
+
+    def expected(ready):
+        client.put(f"/api/today/{session_id}/readiness", json={"sleep": ready, "calm": ready})
+        (due,) = client.get("/api/today").json()["due"]
+        work = [step for step in due["timeline"]["steps"] if step["foretold"]]
+        return due["readiness"]["words"], work[0]["foretold"]["left"]
+
+    (bad, worse), (good, better) = expected(1), expected(5)
+    assert bad.endswith("less.")
+    assert good.endswith("more.")
+    assert worse < better
+    assert client.put(f"/api/today/{session_id}/readiness", json={"sleep": 6}).status_code == 422
+
+
+def test_cues_come_back_on_today(client, lifter, today):
+    text = "# Cues\nBack squat: 5 at 100 kg"
+    first = lifter.plan(text, today).json()["id"]
+    lifter.start(first)
+    lifter.record(first, lifter.work(first)[0], reps=5, note="hips lower")
+    client.post(f"/api/floor/{first}/finish")
+    lifter.plan(text, today)
+    (due,) = client.get("/api/today").json()["due"]
+    assert [(cue["exercise"], cue["text"]) for cue in due["cues"]] == [("Back squat", "hips lower")]

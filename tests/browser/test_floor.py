@@ -657,3 +657,63 @@ def test_from_tap_to_paint_under_a_slow_processor(desktop):
     for name, told in desktop.evaluate("() => told").items():
         taken = sorted([16] * (30 - len(told)) + told)  # what is quicker than 16 ms is not told
         print(f"tap to paint under 4x, {name}: p50 {taken[15]:.0f} ms, p95 {taken[28]:.0f} ms")
+
+
+def test_a_range_is_settled_by_how_the_last_warm_up_moved(desktop, serving):
+    begin(desktop, "# Browser day\nBack squat: 3 at 100-110 kg leave 1; 3 at top -10% leave 3\n")
+    load = desktop.get_by_role("region", name="Load")
+    ways = load.get_by_role("group", name=re.compile("How did the last warm-up move"))
+    expect(ways).to_contain_text("100 to 110 is planned.")
+    ways.get_by_role("button", name="light: 110").click()
+    expect(load).to_contain_text("110kg")
+    expect(desktop.get_by_role("group", name="Score of Back squat")).to_contain_text("100")
+    ways.get_by_role("button", name="as usual: 100").click()
+    expect(load).to_contain_text("100kg")
+    record(desktop, 3, 1)
+    expect(ways).to_have_count(0)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[6] for row in recorded(serving)] == [100]
+    assert axe(desktop) == []
+
+
+def test_an_overshot_top_set_moves_the_rest_offline_and_a_key_leaves_it(desktop, serving):
+    """None left where two were planned, with a known max: the back-off and what shares muscles follow."""
+    bench, press = "Bench press: 3 at 85 kg leave 2; 3 x 5 at 75 kg leave 2", "Overhead press: 2 x 6 at 40 kg"
+    begin(desktop, f"# Browser day\n{bench}\n{press}\n")
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    record(desktop, 3, 0)
+    advice = desktop.get_by_role("status", name="Advice")
+    expect(advice).to_contain_text("None left where")
+    expect(advice).to_contain_text(re.compile(r"Today looks about \d+ % under the estimated max"))
+    expect(advice).to_contain_text("Overhead press (shares its muscles)")
+    score = desktop.get_by_role("group", name="Score of Bench press")
+    expect(score).to_contain_text(re.compile(r"75 → (65|70)"))
+    desktop.keyboard.press("l")
+    expect(score).not_to_contain_text("→")
+    desktop.keyboard.press("u")
+    record(desktop, 3, 0)
+    desktop.keyboard.press("a")
+    expect(score).to_contain_text(re.compile(r"(65|70)$"))
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    (adjusted,) = rows(serving, "select adjustments from session where title = 'Browser day'")
+    assert set(json.loads(adjusted[0])["loads"]) == {"1.1", "2.1"}
+
+
+def test_gear_goes_on_at_its_load_and_the_record_knows(desktop, serving):
+    """A load changed on the floor changes what is worn with it, with no connection either."""
+    begin(desktop, "# Browser day\nBack squat [belt from 105 kg]: 3 at 100 kg; 3 at 110 kg; 3 at 110 kg\n")
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    load = desktop.get_by_role("region", name="Load")
+    expect(load).not_to_contain_text("belt")
+    record(desktop, 3, 3)
+    expect(load).to_contain_text("Belt on from here.")
+    record(desktop, 3, 2)
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    worn = rows(
+        serving, "select setup from bout join session on session.id = session_id where title = 'Browser day'"
+    )
+    assert [json.loads(setup) for (setup,) in worn] == [[], ["belt"]]

@@ -1,5 +1,6 @@
 """A lifter's whole loop in a real browser: compose, play, add up, next loads, ledger."""
 
+import json
 import re
 
 import pytest
@@ -158,3 +159,62 @@ def test_how_a_lift_goes_on_is_chosen_at_its_next_load_and_today_follows(desktop
     expect(bench).to_contain_text("same load, one set more (5)")
     page.goto("/")
     expect(page.get_by_text("All went as planned: one set more at the same load, 5 instead of 4.")).to_be_visible()
+
+
+def test_forty_minutes_leave_out_what_costs_least(desktop, serving):
+    compose(
+        desktop,
+        "# Browser day\nBack squat: 5 x 5 at 100 kg leave 2 rest 3:00\n"
+        "Leg press: 4 x 10 at 120 kg leave 2 rest 3:00\nLeg extension: 4 x 12 at 40 kg leave 1 rest 2:00\n",
+    )
+    save(desktop)
+    due = desktop.locator("section", has=desktop.get_by_role("heading", name="Browser day", level=1)).last
+    due.get_by_role("button", name="I have less time").click()
+    less = desktop.get_by_role("region", name="Less time")
+    minutes = less.get_by_label(re.compile("I have"))
+    minutes.fill("x")
+    expect(less.get_by_role("alert")).to_have_text("Write a whole number of minutes, 5 to 300.")
+    minutes.fill("300")
+    expect(less).to_contain_text("All of it fits")
+    minutes.fill("40")
+    expect(less).to_contain_text(re.compile(r"Left out: .*sets? of leg extension"))
+    expect(less).to_contain_text("hard sets: quads")
+    less.get_by_role("button", name="Start it in 40 minutes").click()
+    desktop.wait_for_url("**/floor/*")
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    (adjusted,) = rows(serving, "select adjustments from session where title = 'Browser day'")
+    assert all(position.startswith("3.") for position in json.loads(adjusted[0])["skipped"])
+
+
+@pytest.mark.parametrize(
+    ("written", "policy", "rungs", "following"),
+    [
+        ("Back squat [pin 8]: 5 at 60 kg leave 2", "a longer range", "pin 8; pin 7", "pin 7"),
+        ("Ring row: 5 at bw leave 2", "a ladder", "Ring row; Ring row [feet up]", "feet up"),
+    ],
+)
+def test_a_lift_climbs_from_rung_to_rung(desktop, written, policy, rungs, following):
+    compose(desktop, f"# Browser day\n{written}\n")
+    save(desktop)
+    start(desktop, "Browser day")
+    desktop.get_by_role("button", name="Begin").click()
+    desktop.get_by_role("radio", name="5 reps").click()
+    desktop.get_by_role("radio", name="2 left", exact=True).click()
+    desktop.get_by_role("button", name=re.compile("Finish")).click()
+    desktop.wait_for_url("**/ledger/*")
+    load = desktop.get_by_role("article", name=re.compile("^Next time"))
+    load.get_by_label("Progress").select_option(policy)
+    field = load.get_by_label(re.compile("first$"))
+    field.fill("one alone")
+    field.press("Enter")
+    expect(load.get_by_role("alert")).to_contain_text("needs two rungs at least")
+    load.get_by_label("Progress").select_option(policy)
+    field.fill(rungs)
+    field.press("Enter")
+    expect(load).to_contain_text("the next rung")
+    expect(load).to_contain_text(following)
+    desktop.get_by_role("button", name="Plan it again in a week").click()
+    desktop.wait_for_url("**/")
+    desktop.get_by_role("link", name="Browser day").first.click()
+    desktop.wait_for_url("**/compose/*")
+    expect(desktop.get_by_text(following).first).to_be_visible()

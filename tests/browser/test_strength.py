@@ -5,7 +5,9 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.test_floor import ready_offline
 from tests.browser.test_loop import compose, start
+from tests.serving import rows
 
 
 def test_a_max_is_shown_with_its_bounds_and_every_bout_tells_what_it_says(desktop):
@@ -101,3 +103,40 @@ def test_a_share_of_an_unknown_max_is_no_load_on_the_floor(desktop):
     expect(load).to_contain_text("88 % was asked, of a max that is not known yet.")
     expect(load).to_contain_text("Stop adding where 1 would be left after 1.")
     expect(desktop.get_by_text("first 1 at your load")).to_be_visible()
+
+
+def five(page, left):
+    page.get_by_role("button", name=re.compile("^(Go now|Begin)")).click()
+    page.get_by_role("radio", name="5 reps").click()
+    page.get_by_role("radio", name=left, exact=True).click()
+
+
+@pytest.mark.new_lifter
+def test_the_first_session_of_a_new_lifter_finds_its_load_offline(desktop, serving):
+    """Up from the empty bar by fives, until fewer than five are left: the work follows from that."""
+    desktop.goto("/kit")
+    desktop.get_by_label("Warm-ups").select_option("few big jumps")
+    expect(desktop.get_by_label("Warm-ups")).to_have_value("few big jumps")
+    compose(desktop, "# First\nBack squat: 3 x 5 leave 2")
+    desktop.get_by_role("button", name="Save as planned").click()
+    desktop.wait_for_url("**/")
+    expect(desktop.get_by_text("Way up: fives at 20, 30, 37.5, 45 kg and on")).to_be_visible()
+    start(desktop, "First")
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    load, advice = desktop.get_by_role("region", name="Load"), desktop.get_by_role("status", name="Advice")
+    for kg, following in (("20", "30"), ("30", "37.5")):
+        expect(load).to_contain_text(kg)
+        five(desktop, "5 or more left")
+        expect(advice).to_contain_text(f"still light. Go on to {following}.")
+    five(desktop, "3 left")
+    expect(advice).to_contain_text("5 at 37.5 with 3 left: a max of about 47 kg. Work with 35 kg")
+    desktop.keyboard.press("a")
+    expect(load).to_contain_text("Set 1 of 3")
+    expect(load).to_contain_text("35")
+    five(desktop, "2 left")
+    expect(advice).to_contain_text("As planned: stay at 35.")
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    kept = rows(serving, 'select "set", kg + 0, reserve + 0 from bout where taken_back_at is null order by done_at')
+    assert kept == [(0, 20, 5), (0, 30, 5), (0, 37.5, 3), (1, 35, 2)]

@@ -26,8 +26,13 @@ def played(text, went, kit=FULL, estimates=None, ended=None):
     """Play a plan: `went` has (reps, reserve) for each bout in turn; return plan and bouts."""
     basis = Basis(kit=kit, body_kg=Decimal(80), estimates=estimates or {})
     prescription = resolve(lay_out(read(text)), basis)
+    return prescription, performed(prescription, went, ended)
+
+
+def performed(prescription, went, ended=None):
+    """The bouts of a plan as they went: (number, reserve) for each in turn."""
     planned = [(each, bout) for each in prescription.sets for bout in each.bouts]
-    bouts = [
+    return [
         PerformedBout(
             position=each.position(bout),
             exercise=each.exercise,
@@ -35,13 +40,12 @@ def played(text, went, kit=FULL, estimates=None, ended=None):
             side=bout.side,
             kg=bout.settled.kg,
             body=bout.settled.body,
-            **count_of(bout.reps, bout.range_of_motion, reps).model_dump(exclude={"seconds"}),
+            **count_of(bout.reps, bout.range_of_motion, number).model_dump(),
             reserve=reserve,
             ended=ended,
         )
-        for (each, bout), (reps, reserve) in zip(planned, went, strict=False)
+        for (each, bout), (number, reserve) in zip(planned, went, strict=False)
     ]
-    return prescription, bouts
 
 
 def learned(bouts, body_kg=Decimal(80)):
@@ -71,6 +75,10 @@ def next_time(text, played_text, went, kit=FULL, estimates=None):
     basis = Basis(kit=kit, body_kg=Decimal(80), estimates=estimates or {})
     again = resolve(laid_out, basis, carry(laid_out, [each.carries for each in found]))
     return [bout.settled and bout.settled.kg for each in again.sets for bout in each.bouts]
+
+
+def told(load, code):
+    return next(reason.text for reason in load.reasons if reason.code == code)
 
 
 def codes(load):
@@ -225,7 +233,7 @@ def test_all_sets_together_decide_what_the_max_allows():
     three = advice("Back squat: 3 x 5 at 100 leave 2", [(5, 4), (5, 3), (5, 2)])
     assert Decimal("102.5") <= three.kg < alone.kg
     assert three.reasons[0].text.startswith("By all that is known your max stands at ")
-    assert three.reasons[-1].text.startswith(
+    assert told(three, "outlook").startswith(
         f"At {three.kg.normalize()} kg set 3 of 3, the hardest, likely ends with "
     )
 
@@ -279,7 +287,7 @@ def test_by_sets_one_set_more_at_the_same_load_then_the_load():
     load, after = with_policy(text, [(5, 2)] * 3, policy)
     assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.MORE_SETS, 100, 4, 4)
     assert [each.number for each in after.sets] == [1, 2, 3, 4]
-    assert "set 4 of 4" in load.reasons[-1].text
+    assert "set 4 of 4" in told(load, "outlook")
     four = text.replace("3 x", "4 x")
     load, after = with_policy(four, [(5, 2)] * 4, policy, again=text)
     assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.RAISE, Decimal("102.5"), None, 3)
@@ -341,3 +349,35 @@ def test_a_layoff_takes_nothing_off_body_weight_and_its_share_off_a_percentage()
     laid_out = lay_out(read(text))
     carried = carry(laid_out, [eased(found.carries, timedelta(days=14))])
     assert resolve(laid_out, Basis(kit=FULL, estimates=maxes), carried).sets[0].bouts[0].settled.kg == 95
+
+
+def test_it_is_said_what_would_change_it():
+    """The load after next: more where all goes well, held with none left, cut where two reps are missing."""
+    load = advice("Back squat: 3 x 5 at 100 kg leave 2", [(5, 2)] * 3)
+    then = next(reason for reason in load.reasons if reason.code == "then")
+    assert load.kg == Decimal("102.5")
+    assert then.values["planned"] > load.kg
+    assert then.values["none left"] == load.kg
+    assert load.kg * Decimal("0.9") <= then.values["short"] < load.kg
+    assert then.text.endswith("102.5 with none left at the end, 100 two reps short.")
+
+
+def test_where_nothing_heavier_can_be_built_reps_are_added():
+    light = FULL.model_copy(update={"dumbbells": (Decimal(20), Decimal("22.5"), Decimal(25)), "handles": ()})
+    load = advice("Split squat: 3 x 8 at 25 kg leave 2", [(8, 4)] * 3, light)
+    assert (load.move, load.kg) == (Move.MORE_REPS, 25)
+    assert "no load above this one" in told(load, "no load above")
+
+
+def test_open_sets_go_on_by_reps():
+    load = advice("Push-up: 3 x max leave 1", [(18, 1), (15, 1), (12, 1)])
+    assert (load.move, load.kg, load.aim) == (Move.MORE_REPS, 0, "19 in one set")
+    assert told(load, "more reps") == "18 in the best set: 19 next time, with the same load."
+
+
+def test_a_percentage_far_from_the_effort_it_asks_for_is_told_beside_it():
+    max_ = {SQUAT: estimate(140.0, 1, 0)}
+    far = advice("Back squat: 3 x 3 at 60% leave 2", [(3, 5)] * 3, estimates=max_)
+    assert told(far, "percentage and effort").endswith("kg would be right: percentage and effort part here.")
+    near = advice("Back squat: 3 x 5 at 80% leave 1", [(5, 1)] * 3, estimates=max_)
+    assert "percentage and effort" not in codes(near)

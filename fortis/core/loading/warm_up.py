@@ -68,6 +68,35 @@ def warm_up(
     return tuple(WarmUpSet(kg=kg, reps=8 - 3 * at) for at, kg in enumerate(loads))
 
 
+FIRST_STEPS = tuple(map(Decimal, ("1.5", "1.25", "1.2")))
+STEP = Decimal("1.15")
+"""The way up with a lift that nothing is known of: from one five to the next so many times the load. Who has five
+and more left after five at a load fails no five at 1.15 times as much (common practice)."""
+MOST_FINDING = 10
+
+
+def finding(kit: Kit, lift: Exercise) -> tuple[WarmUpSet, ...]:
+    """The way up with a lift that nothing is known of: fives from the lightest load, each a little heavier.
+
+    None where the kit has nothing for it, and for body-weight lifts, which have no light load to begin with.
+    """
+    if lift.load_kind is LoadKind.BODY:
+        return ()
+    bar = kit.bar_for(lift.load_kind) if lift.load_kind in BARS else None
+    first = bar.empty_kg if bar else next_above(kit, lift, Decimal(0))
+    if first is None:
+        return ()
+    loads = [first]
+    for at in range(MOST_FINDING - 1):
+        wanted = loads[-1] * (FIRST_STEPS[at] if at < len(FIRST_STEPS) else STEP)
+        found = nearest(kit, lift, wanted).kg
+        higher = found if found > loads[-1] else next_above(kit, lift, loads[-1])
+        if higher is None:
+            break
+        loads.append(higher)
+    return tuple(WarmUpSet(kg=kg, reps=REPS[0]) for kg in loads)
+
+
 def _from_the_belt(kit: Kit, lift: Exercise, work_kg: Decimal) -> tuple[WarmUpSet, ...]:
     """The body alone, then half of what will hang from the belt."""
     if work_kg <= 0:

@@ -1,35 +1,43 @@
-"""Advice in the middle of a session: after a bout, what its outcome says about the rest of the exercise.
+"""Advice in the middle of a session: after a bout, what its outcome says about the rest of the session.
 
-The rules run before the session too: for every bout and every plausible outcome the advice is known in advance,
-so that a phone without a connection looks it up.
+An outcome is judged by what was to be expected of the bout in its place: early sets leave more than late ones. What
+it says of the day goes for the sets to come, and for other lifts that share muscles.
 """
 
-from collections.abc import Hashable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from enum import StrEnum
-from typing import NamedTuple
+from functools import cached_property
+from typing import Any, Literal, NamedTuple
 
 from fortis.core.adjustments import LoadChange
-from fortis.core.cache import cached
 from fortis.core.exercises import Exercise
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, Where, nearest
 from fortis.core.performance import Ended
 from fortis.core.played import with_loads
+from fortis.core.progression.expectation import Expectation, LineAsks
 from fortis.core.reason import Reason
-from fortis.core.strength.estimate import load_for
-from fortis.core.structure.counting import is_rep_target, least_of, most_of
+from fortis.core.structure.counting import is_rep_target, least_of, to_the_half
 from fortis.core.structure.model import FixedReps, OfPrevious, ToFailure, planned_reserve
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
+from fortis.core.structure.prescription import PlannedBout, PlannedSet
+from fortis.core.tally.records import Best, within_reach
 from fortis.core.units import plain
-from fortis.core.value import Kilograms, Number, Value
+from fortis.core.value import Kilograms, Value
 
 MOST_RESERVE = Decimal(5)
 """Reserves from here on are all one: plenty."""
-CHANGE_FROM = 2
-"""A reserve off the plan by so many calls for another load at once; one is watched."""
+WATCH_FROM, CHANGE_FROM = Decimal("0.75"), Decimal("1.75")
+"""A reserve off by about one is watched, and calls for another load where the set before it was off as well; one
+off by about two calls for it at once."""
+A_STEP = Decimal("0.0125")
+"""Other lifts follow a day that is off by so much for them."""
+MOST_OF_A_DAY = Decimal("0.1")
+"""They follow it so far and no further: a max that is off by more is not what the day has done."""
+SAME_LIFT, SAME_MUSCLES = Decimal(1), Decimal("0.5")
+"""How far another line of the same lift follows the day of this one, and how far lifts of the same muscles do."""
 LEAST_CUT, MOST_CUT, MOST_RISE = Decimal("0.975"), Decimal("0.85"), Decimal("1.05")
 
 
@@ -41,13 +49,25 @@ class Course(StrEnum):
     LIGHTER = "lighter"
     HEAVIER = "heavier"
     STOP = "stop"
+    FOUND = "found"
+
+
+class OtherLoads(Value):
+    """Loads of a line still to come that follow the day: its `entry` (as adjustments name it), and its lift."""
+
+    entry: str
+    exercise: str
+    text: str
+    loads: tuple[LoadChange, ...]
 
 
 class Advice(Value):
     """What to do with the rest of an exercise, and why. `kg` is the new load where it changes.
 
     `sleeve` is what then hangs on each end of the bar, and `loads` is the change of the plan that it takes, its
-    sets counted from the one judged. `again` is the advice where the set before it was to be watched too.
+    sets counted from the one judged. `others` are lines that follow, `skipped` bouts that are not needed any more.
+    `was` says which way the bout was off, if it was; `again` is the advice where the set before was off the same
+    way. `win` is a record within reach beside a lighter load.
     """
 
     course: Course
@@ -55,16 +75,52 @@ class Advice(Value):
     kg: Kilograms | None = None
     sleeve: tuple[Kilograms, ...] = ()
     loads: tuple[LoadChange, ...] = ()
+    others: tuple[OtherLoads, ...] = ()
+    skipped: tuple[str, ...] = ()
     reasons: tuple[Reason, ...] = ()
+    was: Literal["harder", "easier"] | None = None
+    win: str = ""
     again: "Advice | None" = None
 
+    @property
+    def changes(self) -> bool:
+        """Whether it changes any load."""
+        return bool(self.loads or self.others)
 
-class Outcome(Value):
+
+class Outcome(NamedTuple):
     """How a bout went, as far as advice goes: what counts of it, reps left (None: not told), and why it ended."""
 
     number: int
-    reserve: Number | None = None
+    reserve: Decimal | None = None
     ended: Ended | None = None
+
+
+class Loaded(NamedTuple):
+    """A bout as far as its load goes: its set, its number in that, and its load."""
+
+    set: int
+    bout: int
+    kg: Decimal
+
+
+class OtherBout(NamedTuple):
+    """A bout of another line: the place of its set in the session, and its load."""
+
+    at: int
+    load: Loaded
+
+
+class Other(NamedTuple):
+    """Another line of the session, as far as it follows the day: its bouts, and how far."""
+
+    entry: str
+    exercise: str
+    lift: Exercise
+    part: Decimal
+    body: bool
+    follows: Decimal
+    bouts: tuple[OtherBout, ...]
 
 
 @dataclass(frozen=True)
@@ -74,160 +130,300 @@ class Bar:
     kit: Kit | None = None
     body_kg: Decimal | None = None
 
+    def nearest(self, lift: Exercise, kg: Decimal, *, body: bool, where: Where = Where.BELOW) -> Build:
+        """The nearest load of a lift that can be built: never above what was wanted, or on another side of it."""
+        if self.kit is None or (body and kg == 0):
+            return Build(kg=kg)
+        key = lift.id, kg, where
+        if key not in self._known:
+            self._known[key] = nearest(self.kit, lift, kg, where)
+        return self._known[key]
 
-Moves = dict[Decimal, tuple[LoadChange, ...]]
-"""What becomes of the sets to come, by the new load of the bout that was judged."""
+    @cached_property
+    def _known(self) -> dict[tuple[str, Decimal, Where], Build]:
+        return {}
 
 
-def advise(
-    each: PlannedSet,
-    bout: PlannedBout,
-    outcome: Outcome,
-    following: Sequence[PlannedSet],
-    bar: Bar,
-    moves: Moves | None = None,
-) -> Advice | None:
-    """Advise on the rest of an exercise after a bout. None where nothing of it is left, or nothing is asked.
-
-    `following` are the sets of the exercise still to come, `moves` what is known already of changing their loads.
-    The estimated max behind the bout, as far as reps and reserve tell it, is what a new load is worked out from.
-    """
-    asked = least_of(bout.reps)
-    if not is_rep_target(bout.reps) or not following or bout.settled is None or each.is_warm_up:
-        return None
-    judged = _Judged(each, bout, outcome, following, bar, {} if moves is None else moves)
-    kg = bout.settled.kg
-    if outcome.number < asked - (1 if isinstance(bout.effort, ToFailure) else 0):
-        return judged.short()
-    if outcome.ended is Ended.FORM:
-        return Advice(
-            course=Course.WATCH,
-            text=f"Form slipped. Stay at {judged.load(kg)}, and end the next set before it slips.",
-            reasons=(Reason(code="form slipped", text="The form went before the reps did."),),
-        )
-    planned = planned_reserve(bout.effort)
-    if planned is None or outcome.reserve is None or isinstance(bout.effort, ToFailure):
-        return None
-    spare = outcome.number - asked if isinstance(bout.reps, FixedReps) else 0
-    off = min(outcome.reserve, MOST_RESERVE) + spare - planned
-    reserve = min(outcome.reserve, MOST_RESERVE)
-    or_more = " or more" if reserve == MOST_RESERVE else ""
-    left = f"{plain(reserve)}{or_more} left where {plain(planned)} {'was' if planned == 1 else 'were'} planned."
-    if off <= -CHANGE_FROM:
-        return judged.change(Course.LIGHTER, left)
-    if off <= -1:
-        return judged.watch(planned)
-    if off >= CHANGE_FROM and outcome.reserve >= CHANGE_FROM:
-        return judged.change(Course.HEAVIER, left)
-    if off < 0:
-        return Advice(course=Course.GO_ON, text=f"Half a rep harder than planned: stay at {judged.load(kg)}.")
-    return Advice(course=Course.GO_ON, text=f"As planned: stay at {judged.load(kg)}.")
+def load_changes(bouts: Iterable[Loaded], to: Callable[[Decimal], Build]) -> tuple[LoadChange, ...]:
+    """The changes that give some bouts other loads, `to` by load; bouts of a number and a load change together."""
+    changes: dict[tuple[int, Decimal], LoadChange] = {}
+    for at, bout, was in bouts:
+        if (bout, was) in changes:
+            continue
+        build = to(was)
+        if build.kg != was:
+            changes[bout, was] = LoadChange(
+                set=at, bout=bout, was_kg=was, kg=build.kg, sleeve=build.sleeve, advised=True
+            )
+    return tuple(changes.values())
 
 
 @dataclass(frozen=True)
-class _Judged:
-    """A bout with its outcome, what is still to come of its exercise, and what there is to load with."""
+class Line:
+    """A line of a session as it stands: its work sets, where they stand in it, what they ask, and what follows.
 
+    `bests` is what was done with the lift and its set-up before.
+    """
+
+    sets: tuple[PlannedSet, ...]
+    at: tuple[int, ...]
+    asks: LineAsks
+    others: tuple[Other, ...]
+    bar: Bar
+    bests: tuple[Best, ...] = ()
+
+    def advise(self, each: PlannedSet, bout: PlannedBout, outcome: Outcome) -> Advice | None:
+        """Advise on the rest of the session after a bout of the line. None where nothing is left, or asked."""
+        judged = self.judged(each, bout)
+        return judged.advise(outcome) if judged else None
+
+    def with_loads(self, changes: Sequence[LoadChange]) -> "Line":
+        """The line after changes of its loads. It has followed the day: what is left goes by what is planned."""
+        asks = replace(self.asks, max=None)
+        return replace(self, sets=tuple(with_loads(self.sets, changes)), asks=asks, others=())
+
+    def judged(self, each: PlannedSet, bout: PlannedBout) -> "Judged | None":
+        """A bout of the line, to be judged by its outcomes; None where there is nothing to judge it by."""
+        if bout.settled is None or not is_rep_target(bout.reps):
+            return None
+        at = next(at for at, other in enumerate(self.sets) if other.number == each.number)
+        moving = {(other.number, one.number) for other in self.sets for one in _together(other, bout.number)}
+        place = each.number, bout.number
+        expected = self.asks.expectation(self.sets, place, bout, moving | {place})
+        return Judged(self, each, bout, self.sets[at + 1 :], expected, self.at[at])
+
+    def others_after(self, at: int, form: Decimal) -> tuple[OtherLoads, ...]:
+        """What becomes of other lines on such a day after a place in the session, as far as they share muscles."""
+        known, key = self._others, (at, form)
+        if key not in known:
+            known[key] = tuple(self._others_after(at, form))
+        return known[key]
+
+    def _others_after(self, at: int, form: Decimal) -> Iterator[OtherLoads]:
+        for line in self.others:
+            off = min(max(form, -MOST_OF_A_DAY), MOST_OF_A_DAY) * line.follows
+            loads = self._following(line, at, 1 + off) if abs(off) >= A_STEP else ()
+            if loads:
+                was, now = loads[0].was_kg or Decimal(0), loads[0].kg
+                why = "the same lift" if line.lift.id == self.sets[0].lift.id else "shares its muscles"
+                text = f"{_load_words(now, body=line.body)} for {_load_words(was, body=line.body)}."
+                text = f"{line.exercise} ({why}): {text}"
+                yield OtherLoads(entry=line.entry, exercise=line.exercise, text=text, loads=loads)
+
+    def _following(self, line: Other, at: int, ratio: Decimal) -> tuple[LoadChange, ...]:
+        """The bouts of another line still to come with loads in a ratio; none goes the other way by rounding."""
+
+        def to(was: Decimal) -> Build:
+            build = self.bar.nearest(line.lift, (was + line.part) * ratio - line.part, body=line.body)
+            return build if (build.kg < was) == (ratio < 1) else Build(kg=was)
+
+        return load_changes((each.load for each in line.bouts if each.at > at), to)
+
+    @cached_property
+    def _others(self) -> dict[tuple[int, Decimal], tuple[OtherLoads, ...]]:
+        return {}
+
+
+class _Day(NamedTuple):
+    """What an outcome says of the day, and the other lines that follow it."""
+
+    reasons: tuple[Reason, ...] = ()
+    others: tuple[OtherLoads, ...] = ()
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A bout to be judged: the sets of its line to come, and what is to be expected of it in its place."""
+
+    line: Line
     each: PlannedSet
     bout: PlannedBout
-    outcome: Outcome
     following: Sequence[PlannedSet]
-    bar: Bar
-    moves: "Moves"
+    expected: Expectation
+    at: int
+    moves: dict[Decimal, tuple[LoadChange, ...]] = field(default_factory=dict)
+
+    def advise(self, outcome: Outcome) -> Advice | None:
+        """What to do after an outcome; None where nothing is left to do, or was asked."""
+        if self._is_last or self.each.is_warm_up:
+            return None
+        least = least_of(self.bout.reps)
+        to_failure = isinstance(self.bout.effort, ToFailure)
+        if outcome.number < least - (1 if to_failure else 0):
+            return self._short(outcome)
+        if not self.following and outcome.ended is Ended.FORM:
+            return None
+        if outcome.ended is Ended.FORM:
+            return Advice(
+                course=Course.WATCH,
+                text=f"Form slipped. Stay at {self._load(self._kg)}, and end the next set before it slips.",
+                reasons=(Reason(code="form slipped", text="The form went before the reps did."),),
+            )
+        planned = planned_reserve(self.bout.effort)
+        if planned is None or outcome.reserve is None or to_failure:
+            return None
+        return self._told(outcome, min(outcome.reserve, MOST_RESERVE), planned)
+
+    def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
+        """What to do after a bout that was done, with so many left."""
+        expected = min(to_the_half(self.expected.left), MOST_RESERVE)
+        spare = outcome.number - least_of(self.bout.reps) if isinstance(self.bout.reps, FixedReps) else 0
+        off = left + spare - expected
+        why = _left_words(left, expected, planned)
+        if off <= -WATCH_FROM:
+            certain = off <= -CHANGE_FROM
+            return self._lighter(outcome, why) if certain else self._watch(outcome, why)
+        if off >= CHANGE_FROM and left >= 2:
+            return self._heavier(outcome, why)
+        if not self.following:
+            return None
+        stay = f"stay at {self._load(self._kg)}."
+        if off >= WATCH_FROM:
+            again = self._heavier(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
+            text = f"Easier than planned: {stay}" if expected <= planned else f"{why} {stay.capitalize()}"
+            return Advice(
+                course=Course.GO_ON, text=text, was="easier", again=again if again and again.changes else None
+            )
+        if left + spare < planned and off >= 0:
+            meant = to_the_half(float(left) * self.expected.calls)
+            text = f"{plain(left)} left as you call them is about {plain(meant)}: {stay}"
+            return Advice(course=Course.GO_ON, text=text)
+        if off < 0:
+            return Advice(course=Course.GO_ON, text=f"Half a rep harder than planned: {stay}")
+        return Advice(course=Course.GO_ON, text=f"As planned: {stay}")
+
+    @cached_property
+    def _is_last(self) -> bool:
+        """Whether nothing is left to do that could follow."""
+        return not self.following and not any(each.at > self.at for line in self.line.others for each in line.bouts)
+
+    def is_far_short(self, number: int) -> bool:
+        """Whether so few reps of a single bout are no day for this lift."""
+        least = least_of(self.bout.reps)
+        return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and bool(self.following)
 
     @property
-    def kg(self) -> Decimal:
+    def _kg(self) -> Decimal:
         assert self.bout.settled is not None
         return self.bout.settled.kg
 
     @property
-    def lift(self) -> Exercise:
-        return self.each.lift
+    def _body(self) -> bool:
+        return self.bout.settled is not None and self.bout.settled.body
 
     @property
-    def part(self) -> Decimal | None:
-        assert self.bout.settled is not None
-        return body_part(self.lift, self.bout.settled.body, self.bar.body_kg)
+    def _part(self) -> Decimal | None:
+        return body_part(self.each.lift, self._body, self.line.bar.body_kg)
 
-    def load(self, kg: Decimal) -> str:
-        """A load in words."""
-        assert self.bout.settled is not None
-        if not self.bout.settled.body:
-            return plain(kg)
-        return f"bw{'+' if kg > 0 else '−'}{plain(abs(kg))}" if kg else "bw"
+    def _load(self, kg: Decimal) -> str:
+        return _load_words(kg, body=self._body)
 
-    def short(self) -> Advice:
-        asked, done = least_of(self.bout.reps), self.outcome.number
+    def _short(self, outcome: Outcome) -> Advice | None:
+        asked, done = least_of(self.bout.reps), outcome.number
         why = f"{done} of {asked} reps."
-        if done * 2 < asked and len(self.each.bouts) == 1 and asked > 2:
+        if self.is_far_short(done):
             values = {"asked": Decimal(asked), "done": Decimal(done)}
             return Advice(
                 course=Course.STOP,
                 text=f"{why} Under half of what was asked: stop this lift here, today is not the day for it.",
                 reasons=(Reason(code="far short", text=why, values=values),),
+                was="harder",
             )
-        return self.change(Course.LIGHTER, why)
+        return self._lighter(outcome, why)
 
-    def watch(self, planned: Decimal) -> Advice:
-        lighter = self._build(Course.LIGHTER)
-        words = "none left" if not self.outcome.reserve else f"{plain(self.outcome.reserve)} left"
-        text = f"{words.capitalize()} where {plain(planned)} {'was' if planned == 1 else 'were'} planned."
-        reasons = (Reason(code="harder than planned", text=text),)
-        loads = self._moved(lighter) if lighter else ()
-        if lighter is None or not loads:
-            return Advice(course=Course.WATCH, text=text, reasons=reasons)
-        again = Advice(
-            course=Course.LIGHTER,
-            text=f"Again {text.lower()} Drop to {self.load(lighter.kg)}.",
-            kg=lighter.kg,
-            sleeve=lighter.sleeve,
-            loads=loads,
-            reasons=reasons,
-        )
-        text += f" If the next set ends so too, drop to {self.load(lighter.kg)}."
-        return Advice(course=Course.WATCH, text=text, reasons=reasons, again=again)
+    def _watch(self, outcome: Outcome, why: str) -> Advice | None:
+        reasons = (Reason(code="harder than planned", text=why),)
+        again = self._lighter(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
+        if again is None or not again.changes or not self.following:
+            text = why if self.following else ""
+            return Advice(course=Course.WATCH, text=text, reasons=reasons, was="harder") if text else None
+        if again.kg is not None:
+            why += f" If the next set ends so too, drop to {self._load(again.kg)}."
+        return Advice(course=Course.WATCH, text=why, reasons=reasons, was="harder", again=again)
 
-    def change(self, course: Course, why: str) -> Advice:
-        build = self._build(course)
-        code = "harder than planned" if course is Course.LIGHTER else "easier than planned"
-        reason = Reason(code=code, text=why)
+    def _lighter(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
+        form = self._form(outcome, times)
+        day = self._day(min(form, Decimal(0)))
+        build = self._lighter_build(form)
         loads = self._moved(build) if build else ()
-        if build is None or not loads:
-            if course is Course.HEAVIER:
-                text = f"{why} No load in reach is a small step up: add a rep instead."
-                return Advice(course=Course.GO_ON, text=text)
+        reasons = (Reason(code="harder than planned", text=why), *day.reasons)
+        common: dict[str, Any] = {"reasons": reasons, "was": "harder", "others": day.others}
+        if build is not None and loads:
+            text = f"{why} Drop to {self._load(build.kg)}{' for the rest' if times == 1 else ''}."
+            own = {"kg": build.kg, "sleeve": build.sleeve, "loads": loads, "win": self._win(build.kg)}
+            return Advice(course=Course.LIGHTER, text=text, **own, **common)
+        if self.following:
             text = f"{why} Nothing lighter is close: rest longer, and stop a rep earlier."
-            return Advice(course=Course.WATCH, text=text, reasons=(reason,))
-        way = "Drop to" if course is Course.LIGHTER else "Go to"
-        text = f"{why} {way} {self.load(build.kg)} for the rest."
-        return Advice(course=course, text=text, kg=build.kg, sleeve=build.sleeve, loads=loads, reasons=(reason,))
+            return Advice(course=Course.WATCH, text=text, **common)
+        return Advice(course=Course.LIGHTER, text=why, **common) if day.others else None
 
-    def _build(self, course: Course) -> Build | None:
-        """The load that the outcome allows for what was asked: a little less at least, a little more at most.
+    def _heavier(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
+        form = self._form(outcome, times)
+        day = self._day(max(form, Decimal(0)))
+        build = self._heavier_build(form)
+        loads = self._moved(build) if build else ()
+        reasons = (Reason(code="easier than planned", text=why), *day.reasons)
+        common: dict[str, Any] = {"was": "easier", "others": day.others}
+        if build is not None and loads:
+            text = f"{why} Go to {self._load(build.kg)} for the rest."
+            own = {"kg": build.kg, "sleeve": build.sleeve, "loads": loads, "reasons": reasons}
+            return Advice(course=Course.HEAVIER, text=text, **own, **common)
+        if not self.following:
+            return Advice(course=Course.HEAVIER, text=why, reasons=reasons, **common) if day.others else None
+        if self.expected.ratio(float(form)) <= 1:
+            text = f"{why} The sets to come will be harder: stay at {self._load(self._kg)}."
+        else:
+            text = f"{why} No load in reach is a small step up: add a rep instead."
+        return Advice(course=Course.GO_ON, text=text, **common)
 
-        Worked out of the whole weight moved; where body weight is not known, a step up or down is all that can be
-        said.
+    def _win(self, kg: Decimal) -> str:
+        """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""
+        likely = least_of(self.bout.reps) + int(planned_reserve(self.bout.effort) or 0)
+        found = within_reach(kg, likely, self.line.bests, self._part or Decimal(0))
+        if found is None:
+            return ""
+        was = f"{found.was_reps}" if found.was_kg == kg else f"{found.was_reps} at {self._load(found.was_kg)}"
+        return f"{found.reps} at {self._load(kg)} would be a record ({was} until now), if you want one today."
+
+    def _form(self, outcome: Outcome, times: int) -> Decimal:
+        """How far today is off, as a share of what was known, in steps of half a per cent."""
+        left = believed(outcome.reserve, least_of(self.bout.reps) - outcome.number)
+        told = None if left is None else float(min(left, MOST_RESERVE))
+        return Decimal(round(self.expected.form(outcome.number, told, times) * 200)) / 200
+
+    def _day(self, form: Decimal) -> _Day:
+        """What an outcome says of the day, where a max was known before."""
+        if self.expected.spread is None or abs(form) < A_STEP:
+            return _Day()
+        text = f"Today looks about {abs(form) * 100:.0f} % {'under' if form < 0 else 'over'} the estimated max."
+        reason = Reason(code="day", text=text, values={"percent": form * 100})
+        return _Day((reason,), self.line.others_after(self.at, form))
+
+    def _lighter_build(self, form: Decimal) -> Build | None:
+        """A lighter load for what was asked: a little at least, and not by too much.
+
+        Worked out of the whole weight moved; where body weight is not known, a step down is all that can be said.
         """
-        part = self.part or Decimal(0)
-        moved = self.kg + part
-        planned = float(planned_reserve(self.bout.effort) or 0)
-        share = Decimal(str(load_for(1.0, least_of(self.bout.reps), planned)))
-        far_short = self.outcome.number < least_of(self.bout.reps) - 1
-        reserve = _believed(self.outcome.reserve) if far_short else self.outcome.reserve
-        left = float(min(reserve or Decimal(0), MOST_RESERVE))
-        share_done = Decimal(str(load_for(1.0, max(self.outcome.number, 1), left)))
-        wanted = moved * share / share_done
-        if course is Course.LIGHTER:
-            wanted = min(max(wanted, moved * MOST_CUT), moved * LEAST_CUT)
-            found = self._nearest(wanted - part)
-            lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
-            return found if lowest <= found.kg < self.kg else None
-        found = self._nearest(min(wanted, moved * MOST_RISE) - part)
-        return found if found.kg > self.kg else None
+        part = self._part or Decimal(0)
+        moved = self._kg + part
+        wanted = min(max(self._wanted(form), moved * MOST_CUT), moved * LEAST_CUT)
+        found = self._nearest(wanted - part)
+        lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
+        return found if lowest <= found.kg < self._kg else None
+
+    def _heavier_build(self, form: Decimal) -> Build | None:
+        """A heavier load for what was asked, by a little at most."""
+        part = self._part or Decimal(0)
+        found = self._nearest(min(self._wanted(form), (self._kg + part) * MOST_RISE) - part)
+        return found if found.kg > self._kg else None
+
+    def _wanted(self, form: Decimal) -> Decimal:
+        """The whole weight that the sets to come are to have on such a day."""
+        ratio = Decimal(round(self.expected.ratio(float(form)) * 1_000)) / 1_000
+        return (self._kg + (self._part or Decimal(0))) * ratio
 
     def _nearest(self, kg: Decimal) -> Build:
-        bare = self.bout.settled is not None and self.bout.settled.body and kg == 0
-        return Build(kg=kg) if self.bar.kit is None or bare else nearest(self.bar.kit, self.lift, kg, Where.BELOW)
+        return self.line.bar.nearest(self.each.lift, kg, body=self._body)
 
     def _moved(self, build: Build) -> tuple[LoadChange, ...]:
         """What becomes of the sets to come."""
@@ -237,26 +433,19 @@ class _Judged:
 
     def _worked_out(self, build: Build) -> tuple[LoadChange, ...]:
         """The same bout of each set to come in proportion, and what hangs together with it."""
-        part = self.part or Decimal(0)
-        ratio = (build.kg + part) / (self.kg + part) if self.kg + part else Decimal(1)
-        changes: dict[tuple[int, Decimal], LoadChange] = {}
-        for later in self.following:
-            for bout in _together(later, self.bout.number):
-                assert bout.settled is not None
-                was = bout.settled.kg
-                if (bout.number, was) in changes:
-                    continue
-                found = build if was == self.kg else self._nearest((was + part) * ratio - part)
-                if found.kg != was:
-                    changes[bout.number, was] = LoadChange(
-                        set=later.number - self.each.number,
-                        bout=bout.number,
-                        was_kg=was,
-                        kg=found.kg,
-                        sleeve=found.sleeve,
-                        advised=True,
-                    )
-        return tuple(changes.values())
+        part = self._part or Decimal(0)
+        ratio = (build.kg + part) / (self._kg + part) if self._kg + part else Decimal(1)
+
+        def to(was: Decimal) -> Build:
+            return build if was == self._kg else self._nearest((was + part) * ratio - part)
+
+        together = (
+            Loaded(later.number - self.each.number, bout.number, bout.settled.kg)
+            for later in self.following
+            for bout in _together(later, self.bout.number)
+            if bout.settled
+        )
+        return load_changes(together, to)
 
 
 def _together(later: PlannedSet, number: int) -> Iterator[PlannedBout]:
@@ -271,176 +460,22 @@ def _together(later: PlannedSet, number: int) -> Iterator[PlannedBout]:
             yield bout
 
 
-def _believed(left: Decimal | None) -> Decimal | None:
-    """Who misses a target by two reps and more had one left at most, whatever they call it."""
-    return None if left is None else min(Decimal(int(left)), Decimal(1))
+def believed(left: Decimal | None, missing: int) -> Decimal | None:
+    """The reps left that are believed of a call: who misses one had two left at most, who misses more one."""
+    if left is None or missing <= 0:
+        return left
+    return min(Decimal(int(left)), Decimal(2 if missing == 1 else 1))
 
 
-NOT_TOLD = ""
-_LEFT = (None, *(Decimal(half) / 2 for half in range(int(MOST_RESERVE) * 2 + 1)))
-"""Reserves that are told apart: not told, and none to plenty in steps of a half."""
-_ENDED = (None, Ended.FORM)
-NUMBERS_OVER = 2
-MOST_NUMBER = 32
+def _left_words(left: Decimal, expected: Decimal, planned: Decimal) -> str:
+    """What was left, beside what was planned, or is to be expected of a set so early."""
+    told = "None" if not left else f"{plain(left)}{' or more' if left == MOST_RESERVE else ''}"
+    if expected - planned < Decimal("0.75"):
+        return f"{told} left where {plain(planned)} {'was' if planned == 1 else 'were'} planned."
+    return f"{told} left where about {plain(expected)} here would leave {plain(planned)} at the end."
 
 
-class AdviceTable(Value):
-    """All advice of a session, to be looked up.
-
-    `positions` has by the position of a bout, and by the load it was to be done with, the number of its table. A
-    table has the number of an advice, -1 for none, by what counts of the bout, then by `reserves` (the reserve as
-    said, `5+` for five or more, empty where not told), then by `ended`.
-    """
-
-    advice: tuple[Advice, ...] = ()
-    reserves: Mapping[str, int] = {}
-    ended: Mapping[str, int] = {}
-    tables: tuple[tuple[tuple[tuple[int, ...], ...], ...], ...] = ()
-    positions: Mapping[str, Mapping[str, int]] = {}
-
-
-def all_advice(prescription: Prescription, bar: Bar) -> AdviceTable:
-    """The advice for every bout of a session as played, its outcomes, and the loads that advice leads to."""
-    advice: list[Advice] = []
-    tables: list[Table] = []
-    positions: dict[str, dict[str, int]] = {}
-    for sets in prescription.by_entry().values():
-        line = _line(tuple(each for each in sets if not each.is_warm_up and each.open_bouts), bar)
-        for position, kg, table in line.places:
-            positions.setdefault(position, {})[kg] = len(tables) + table
-        tables += [_moved_on(table, len(advice)) for table in line.tables]
-        advice += line.advice
-    return AdviceTable(
-        advice=tuple(advice),
-        reserves=_reserve_names(),
-        ended={NOT_TOLD: 0, Ended.MET: 0, Ended.FORM: 1, Ended.STUCK: 0},
-        tables=tuple(tables),
-        positions=positions,
-    )
-
-
-Table = tuple[tuple[tuple[int, ...], ...], ...]
-
-
-def _moved_on(table: Table, by: int) -> Table:
-    return tuple(tuple(tuple(at if at < 0 else at + by for at in ended) for ended in number) for number in table)
-
-
-def load_name(kg: Decimal) -> str:
-    """A load as the client names it: the shortest decimal of a double."""
-    return repr(float(kg)).removesuffix(".0")
-
-
-def _reserve_names() -> dict[str, int]:
-    """Every way to tell a reserve, with its row in a table; beyond `MOST_RESERVE` all are one."""
-    names = {NOT_TOLD: 0}
-    for half in range(21):
-        at = 1 + min(half, int(MOST_RESERVE) * 2)
-        name = plain(Decimal(half) / 2)
-        names |= {name: at, f"{name}+": at}
-    return names
-
-
-MOST_CHANGES, MOST_TABLES = 40, 80
-"""So many changes of a line's loads are followed, into so many tables: more than any line of a real session makes.
-After another one the advice comes from the server."""
-
-
-class _Line(NamedTuple):
-    """The advice of one line, its tables, and for each position and load the number of a table."""
-
-    advice: tuple[Advice, ...]
-    tables: tuple[Table, ...]
-    places: tuple[tuple[str, str, int], ...]
-
-
-@cached(256)
-def _line(sets: tuple[PlannedSet, ...], bar: Bar) -> _Line:
-    """The tables of a line as it stands, and as it would stand after each change of load that they advise."""
-    making = _Making(bar)
-    for loads, number in list(making.tabled(sets).items())[:MOST_CHANGES]:
-        if len(making.tables) > MOST_TABLES:
-            break
-        making.tabled(with_loads(sets, [change.after(number) for change in loads]))
-    places = tuple((position, kg, table) for (position, kg), table in making.places.items())
-    return _Line(tuple(making.advice), tuple(making.tables), places)
-
-
-def _alike(each: PlannedSet, bout: PlannedBout, following: Sequence[PlannedSet]) -> Hashable:
-    """What two bouts of a line share whose advice is the same.
-
-    What they ask, and the sets to come but for repeats.
-    """
-    to_come: dict[Hashable, int] = {}
-    for later in following:
-        shape = tuple(
-            (other.number, other.settled and other.settled.kg, isinstance(other.load, OfPrevious))
-            for other in later.open_bouts
-        )
-        to_come.setdefault(shape, later.number - each.number)
-    kg = bout.settled and bout.settled.kg
-    asked = bout.number, bout.reps, bout.effort, bout.range_of_motion, kg, len(each.bouts)
-    return asked, tuple(to_come.items())
-
-
-class _Making:
-    """Fills the tables of a line; the same advice, and the same table, is kept once."""
-
-    def __init__(self, bar: Bar) -> None:
-        self.bar = bar
-        self.advice: dict[Advice, int] = {}
-        self.tables: dict[Table, int] = {}
-        self.places: dict[tuple[str, str], int] = {}
-        self.known: dict[Hashable, tuple[Table, list[Advice]]] = {}
-
-    def tabled(self, sets: Sequence[PlannedSet]) -> dict[tuple[LoadChange, ...], int]:
-        """Fill the tables of some sets where they are not known yet.
-
-        Returns the changes of load they advise, each with the number of the first set that does.
-        """
-        changes: dict[tuple[LoadChange, ...], int] = {}
-        for at, each in enumerate(sets):
-            for bout in each.open_bouts:
-                if bout.settled is None:
-                    continue
-                place = str(each.position(bout)), load_name(bout.settled.kg)
-                if place in self.places:
-                    continue
-                following = sets[at + 1 :]
-                alike = _alike(each, bout, following)
-                if alike not in self.known:
-                    self.known[alike] = self._table(each, bout, following)
-                table, advised = self.known[alike]
-                if advised:
-                    self.places[place] = self.tables.setdefault(table, len(self.tables))
-                for one in advised:
-                    for loads in (one.loads, one.again.loads if one.again else ()):
-                        if loads:
-                            changes.setdefault(loads, each.number)
-        return changes
-
-    def _table(
-        self, each: PlannedSet, bout: PlannedBout, following: Sequence[PlannedSet]
-    ) -> tuple[Table, list[Advice]]:
-        most = most_of(bout.reps) if is_rep_target(bout.reps) and following else None
-        if most is None:
-            return (), []
-        least = least_of(bout.reps)
-        moves: Moves = {}
-        known: dict[tuple[int, Decimal | None, Ended | None], Advice | None] = {}
-
-        def number_of(number: int, left: Decimal | None, ended: Ended | None) -> int:
-            if number < least - 1:
-                left, ended = _believed(left), None
-            key = number, left, ended
-            if key not in known:
-                outcome = Outcome.model_construct(number=number, reserve=left, ended=ended)
-                known[key] = advise(each, bout, outcome, following, self.bar, moves)
-            found = known[key]
-            return -1 if found is None else self.advice.setdefault(found, len(self.advice))
-
-        table = tuple(
-            tuple(tuple(number_of(number, left, ended) for ended in _ENDED) for left in _LEFT)
-            for number in range(min(most, MOST_NUMBER - NUMBERS_OVER) + NUMBERS_OVER + 1)
-        )
-        return table, [found for found in known.values() if found]
+def _load_words(kg: Decimal, *, body: bool) -> str:
+    if not body:
+        return plain(kg)
+    return f"bw{'+' if kg > 0 else '−'}{plain(abs(kg))}" if kg else "bw"

@@ -7,10 +7,11 @@ from decimal import Decimal
 
 from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Carried
+from fortis.core.exercises import LIBRARY, Library, LoadKind
 from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
 from fortis.core.resolution import Line
-from fortis.core.structure.model import LiftKey
+from fortis.core.structure.model import Hold, LiftKey
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
 
@@ -51,10 +52,16 @@ def target_of(sets: Iterable[PlannedSet]) -> Target:
     for each in sets:
         if each.is_warm_up:
             continue
-        bare = tuple(bout.model_copy(update={"settled": None, "left_out": False, "rest": 0}) for bout in each.bouts)
+        bare = tuple(map(_bare, each.bouts))
         if not found or found[-1] != bare:
             found.append(bare)
     return tuple(found)
+
+
+def _bare(bout: PlannedBout) -> PlannedBout:
+    """A bout without what changes from one time to the next: its load, the rest after it, how long it is held."""
+    reps = Hold(seconds=0) if isinstance(bout.reps, Hold) else bout.reps
+    return bout.model_copy(update={"settled": None, "left_out": False, "rest": 0, "reps": reps})
 
 
 def is_straight(sets: Iterable[PlannedSet]) -> bool:
@@ -80,11 +87,46 @@ def adapted(prescription: Prescription, line: Line, sets: int | None, rest: int 
     return prescription.model_copy(update={"sets": rested})
 
 
-def with_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Prescription:
-    """A plan with the numbers of sets and the rests that are carried to its lines."""
+def with_carried(
+    prescription: Prescription, carried: Mapping[Line, Carried], library: Library = LIBRARY
+) -> Prescription:
+    """A plan with the numbers of sets, the rests, the seconds and the rungs that are carried to its lines."""
     for line, each in carried.items():
         prescription = adapted(prescription, line, each.sets, each.rest)
+        if each.hold is None and each.rung is None:
+            continue
+        sets = tuple(
+            _moved_on(own, each, library) if (own.group, own.entry) == line else own for own in prescription.sets
+        )
+        prescription = prescription.model_copy(update={"sets": sets})
     return prescription
+
+
+def _moved_on(each: PlannedSet, carried: Carried, library: Library) -> PlannedSet:
+    """A set on its rung, and held as long as is carried."""
+    if carried.rung is not None:
+        lift = library.find(carried.rung.exercise)
+        own = {"exercise": lift.name, "lift": lift, "setup": carried.rung.setup, "rung_of": each.key}
+        each = each.model_copy(update=own)
+    if carried.hold is None:
+        return each
+    held = Hold(seconds=carried.hold)
+    bouts = tuple(
+        bout.model_copy(update={"reps": held}) if isinstance(bout.reps, Hold) else bout for bout in each.bouts
+    )
+    return each.model_copy(update={"bouts": bouts})
+
+
+def loads_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Mapping[Line, Carried]:
+    """What is carried of loads: nothing to a rung that is another lift, the first time it is done."""
+    lines = prescription.by_entry()
+
+    def is_new(line: Line, each: Carried) -> bool:
+        (first, *_) = lines[line]
+        other_lift = first.rung_of is not None and first.rung_of[0] != first.lift.id
+        return other_lift and each.kg == 0 and first.lift.load_kind is not LoadKind.BODY
+
+    return {line: each for line, each in carried.items() if not is_new(line, each)}
 
 
 def carry(prescription: Prescription, recommended: Iterable[Carries]) -> Mapping[Line, Carried]:

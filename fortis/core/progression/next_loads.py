@@ -6,12 +6,13 @@ and where the next one up is too big a jump, reps are added instead.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import StrEnum
 from functools import cached_property
+from typing import Any
 
-from fortis.core.basis import Carried
+from fortis.core.basis import Carried, Rung
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.line_demand import Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of, share_of_max
@@ -20,12 +21,14 @@ from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Where, nearest, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.carried import Carries, adapted, is_straight, target_of
-from fortis.core.progression.policy import BY_EFFORT, REST_STEP, Policy, PolicyKind
+from fortis.core.progression.policy import BY_EFFORT, CLIMBING, REST_STEP, Policy, PolicyKind
+from fortis.core.progression.rungs import rung_at, rung_on
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
-from fortis.core.structure.counting import is_rep_target, least_of, most_of
+from fortis.core.structure.counting import count_of, is_rep_target, least_of, most_of, to_the_half
 from fortis.core.structure.model import (
     BodyPlus,
+    Hold,
     LiftKey,
     LoadTarget,
     Percent,
@@ -47,6 +50,8 @@ LARGEST_RISE = Decimal("1.05")
 LARGEST_CUT = Decimal("0.90")
 """A single bad day takes 10 % off at most."""
 SMALLEST_CUT = Decimal("0.975")
+PARTS = Decimal("0.05")
+"""A percentage and an effort that call for loads so far apart are told apart."""
 MISSING = -0.75
 """Where the hardest bout is expected so many reps short, reps are likely missing."""
 RISE_A_REP = Decimal("0.0125")
@@ -67,6 +72,8 @@ class Move(StrEnum):
     MORE_REPS = "more reps"
     MORE_SETS = "more sets"
     SHORTER_RESTS = "shorter rests"
+    LONGER_HOLDS = "longer holds"
+    NEXT_RUNG = "next rung"
     HOLD = "hold"
     CUT = "cut"
 
@@ -74,7 +81,7 @@ class Move(StrEnum):
 class NextLoad(Value):
     """The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
 
-    `sets` and `rest` (seconds) are those of next time where they change.
+    `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
     """
 
     exercise: str
@@ -88,6 +95,8 @@ class NextLoad(Value):
     body: bool
     sets: int | None
     rest: int | None
+    hold: int | None
+    rung: Rung | None
     aim: str
     policy: Policy
     estimate: Estimate | None
@@ -160,6 +169,12 @@ class _Pair:
     def number(self) -> int:
         """What counts of it: reps, or half reps where those were asked."""
         return self.done.number_beside(self.planned)
+
+    def told(self, kg: Decimal, number: int, left: Decimal | None) -> "_Pair":
+        """The same bout, done with another load, so many of what counts, and so many left."""
+        count = count_of(self.planned.reps, self.planned.range_of_motion, number)
+        own = {"kg": kg, "reserve": left, "or_more": False, "ended": Ended.MET, **dict(count)}
+        return _Pair(self.planned, self.done.model_copy(update=own))
 
     @property
     def short_by(self) -> int:
@@ -249,7 +264,7 @@ class _Case:
             for bout in each.bouts
             if (position := each.position(bout)) in done and done[position].is_of(each.lift)
         ]
-        judged = [pair for pair in pairs if is_rep_target(pair.planned.reps)]
+        judged = [pair for pair in pairs if _is_judged(pair.planned)] or pairs
         if not judged:
             return None
         lead_load = lead_of([bout for each in sets for bout in each.bouts]).load
@@ -266,14 +281,15 @@ class _Case:
             kit=kit,
             part=body_part(sets[0].lift, lead.done.body, body_kg),
             max=estimates.get(sets[0].key),
-            policy=policies.get(sets[0].lift.id, BY_EFFORT),
+            policy=policies.get(_written(sets[0])[0], BY_EFFORT),
             session=prescription,
         )
 
     def decide(self) -> Recommendation:
         more = self._more_of_the_same()
-        move, kg, aim, reasons = self._kept() or more or self._follow_max() or self._judge()
+        move, kg, aim, reasons = self._kept() or self._climbed() or more or self._follow_max() or self._judge()
         first, sets, rest = self.sets[0], None, None
+        hold, rung = self._next_hold(move), self._next_rung(move)
         if move is not Move.RAISE and self._is_straight:
             sets = len(self.sets) + (move is Move.MORE_SETS) if self.policy.kind is PolicyKind.SETS else None
             rest = self._next_rest(move) if self.policy.kind is PolicyKind.REST else None
@@ -282,9 +298,10 @@ class _Case:
         if self.max:
             told = () if share_of_max(self.written) and not self._missed() else (_max_told(self.max),)
             reasons = (*told, *reasons, *self._outlook(kg, more_sets, shorter))
+        reasons = (*reasons, *self._then(kg), *self._no_rung())
         load = NextLoad(
             exercise=self.exercise.name,
-            lift_id=self.exercise.id,
+            lift_id=_written(first)[0],
             setup=first.setup,
             group=first.group,
             entry=first.entry,
@@ -294,13 +311,18 @@ class _Case:
             body=self.body,
             sets=more_sets,
             rest=shorter,
+            hold=hold if move is Move.LONGER_HOLDS else None,
+            rung=rung if move is Move.NEXT_RUNG else None,
             aim=aim,
             policy=self.policy,
             estimate=self.max,
             reasons=reasons,
         )
-        carried = self._carried(kg, reasons).model_copy(update={"sets": sets, "rest": rest})
-        return Recommendation(load, Carries(first.key, target_of(self.sets), carried))
+        own: dict[str, Any] = {"sets": sets, "rest": rest, "hold": hold, "rung": rung}
+        if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
+            own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
+        carried = self._carried(kg, reasons).model_copy(update=own)
+        return Recommendation(load, Carries(_written(first), target_of(self.sets), carried))
 
     @cached_property
     def demand(self) -> Demand | None:
@@ -331,6 +353,68 @@ class _Case:
         text = "You keep this lift as it is: nothing changes until you choose otherwise."
         return Move.HOLD, self.was_kg, self._aim(), (Reason(code="kept", text=text),)
 
+    def _climbed(self) -> Decision | None:
+        """The next rung where all went as planned; nothing else changes on the way."""
+        if self.policy.kind not in CLIMBING or not self._all_went_as_planned() or not self._next_place:
+            return None
+        held = self._held
+        if held is not None and held < self.policy.rung_at:
+            return None
+        rung = self.policy.rungs[self._next_place]
+        text = f"All went as planned: the next rung, {rung}, and nothing else changes."
+        if self.policy.kind is PolicyKind.RANGE:
+            text = f"All went as planned: the same load over a longer range, {rung}."
+        return Move.NEXT_RUNG, self.was_kg, self._aim(), (Reason(code="next rung", text=text),)
+
+    def _no_rung(self) -> tuple[Reason, ...]:
+        """That a lift is to climb, and what is written is none of its rungs."""
+        if self.policy.kind not in CLIMBING or self._place >= 0:
+            return ()
+        setup = f" [{self.sets[0].setup}]" if self.sets[0].setup.items else ""
+        text = f"{self.exercise.name}{setup} is none of the rungs: write the one you are on into the plan."
+        return (Reason(code="no rung", text=text),)
+
+    @cached_property
+    def _place(self) -> int:
+        return rung_on(self.policy, self.sets[0]) if self.policy.kind in CLIMBING else -1
+
+    @property
+    def _next_place(self) -> int:
+        """The place of the rung after this one; 0 where there is none."""
+        return self._place + 1 if 0 <= self._place < len(self.policy.rungs) - 1 else 0
+
+    def _next_rung(self, move: Move) -> Rung | None:
+        """The rung of next time: the next one, or the one that stands in for what is written."""
+        if move is Move.NEXT_RUNG:
+            return rung_at(self.policy, self.sets[0], self._next_place)
+        first = self.sets[0]
+        stays = first.rung_of is not None and self._place >= 0
+        return Rung(exercise=first.exercise, setup=first.setup) if stays else None
+
+    @property
+    def _held(self) -> int | None:
+        """The seconds that every bout of the line was to be held; None where it is no hold."""
+        seconds = [pair.planned.reps.seconds for pair in self.judged if isinstance(pair.planned.reps, Hold)]
+        return min(seconds) if len(seconds) == len(self.judged) else None
+
+    def _next_hold(self, move: Move) -> int | None:
+        """The seconds to hold next time: a little longer, or as this time; a new rung begins as written."""
+        held = self._held
+        if held is None or move is Move.NEXT_RUNG:
+            return None
+        return _longer(held) if move is Move.LONGER_HOLDS else held
+
+    def _judge_hold(self, held: int) -> Decision:
+        if missed := self._missed():
+            text = f"{_times(len(missed))} let go before {held} s: the same again.".capitalize()
+            return Move.HOLD, self.was_kg, self._aim(), (Reason(code="missed", text=text),)
+        if self._slipped:
+            text = f"Form slipped in {_times(self._slipped)}: the same again, cleanly."
+            return Move.HOLD, self.was_kg, self._aim(), (Reason(code="form slipped", text=text),)
+        text = f"Every hold of {held} s was held: {_longer(held)} s next time."
+        reason = Reason(code="longer holds", text=text, values={"seconds": Decimal(_longer(held))})
+        return Move.LONGER_HOLDS, self.was_kg, self._aim(), (reason,)
+
     def _more_of_the_same(self) -> Decision | None:
         """One set more, or shorter rests, where all went as planned and there is room."""
         if not self._is_straight or not self._all_went_as_planned():
@@ -354,7 +438,7 @@ class _Case:
         return max(rest - REST_STEP, self.policy.least_rest) if move is Move.SHORTER_RESTS else rest
 
     def _all_went_as_planned(self) -> bool:
-        planned = sum(is_rep_target(bout.reps) for each in self.sets for bout in each.open_bouts)
+        planned = sum(_is_judged(bout) for each in self.sets for bout in each.open_bouts)
         done = all(pair.at_top for pair in self.judged) and len(self.judged) == planned
         return done and not self._slipped and min(self._overs, default=Decimal(0)) >= 0
 
@@ -404,6 +488,7 @@ class _Case:
         )
         values = {"max_kg": Decimal(str(round(self.max.kg, 1))), "wanted_kg": wanted}
         reasons = [Reason(code="share of max", text=text, values=values), *self._rounding(wanted, kg)]
+        reasons += self._parts_from_effort(kg)
         if kg > (possible := self._possible(kg)):
             reasons += self._outlook(kg)
             kg = possible
@@ -412,6 +497,18 @@ class _Case:
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self._aim(), tuple(reasons)
+
+    def _parts_from_effort(self, kg: Decimal) -> list[Reason]:
+        """What the effort that the plan asks for would call for, where a percentage is far from it."""
+        asks = any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
+        allowed = self._allowed() if asks else None
+        if allowed is None or self.part is None:
+            return []
+        by_effort = nearest(self.kit, self.exercise, allowed - self.part).kg
+        if abs(by_effort - kg) < PARTS * (kg + self.part) or by_effort < kg:
+            return []
+        text = f"By the reps it is to leave, {plain(by_effort)} kg would be right: percentage and effort part here."
+        return [Reason(code="percentage and effort", text=text, values={"kg": by_effort})]
 
     def _possible(self, kg: Decimal) -> Decimal:
         """A load, or where reps would be missing with it the nearest to what all of the line can be done with."""
@@ -434,7 +531,23 @@ class _Case:
 
     # everything else is judged by what happened
 
+    def _open(self) -> Decision | None:
+        """A line of nothing but open sets: one rep more than the best of them, with the same load."""
+        if any(_is_judged(pair.planned) for pair in self.judged):
+            return None
+        best = max(pair.number for pair in self.judged)
+        text = f"{best} in the best set: {best + 1} next time, with the same load."
+        reason = Reason(code="more reps", text=text, values={"reps": Decimal(best + 1)})
+        return Move.MORE_REPS, self.was_kg, f"{best + 1} in one set", (reason,)
+
     def _judge(self) -> Decision:
+        if opened := self._open():
+            return opened
+        if (held := self._held) is not None:
+            return self._judge_hold(held)
+        if self.policy.kind in CLIMBING and self._next_place and not self._missed():
+            text = "Not every set was done as planned: the same rung and load again."
+            return Move.HOLD, self.was_kg, self._aim(), (Reason(code="same rung", text=text),)
         if missed := self._missed():
             return self._cut(missed)
         overs, slipped = self._overs, self._slipped
@@ -521,7 +634,7 @@ class _Case:
             kg = nearest(self.kit, self.exercise, wanted, Where.BELOW).kg
         if kg <= self.was_kg:
             above = next_above(self.kit, self.exercise, self.was_kg)
-            kg = above if above is not None else wanted
+            kg = above if above is not None else self.was_kg
         if kg <= self.was_kg or kg > most:
             reasons = [_met(overs, ""), self._jump_too_big(kg, moved)]
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
@@ -533,7 +646,9 @@ class _Case:
         kg = nearest(self.kit, self.exercise, wanted).kg
         if kg <= self.was_kg:
             above = next_above(self.kit, self.exercise, self.was_kg)
-            kg = wanted if above is None else above
+            kg = self.was_kg if above is None else above
+        if kg <= self.was_kg:
+            return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (self._jump_too_big(kg, self.was_kg),)
         text = f"Every rep was done: {plain(self.policy.step_kg)} kg more, as you chose for this lift."
         reason = Reason(code="fixed step", text=text, values={"step_kg": self.policy.step_kg})
         return Move.RAISE, kg, self._aim(), (reason, *self._rounding(wanted, kg))
@@ -566,13 +681,46 @@ class _Case:
         if len({bout.side for bout in self.sets[0].bouts}) < len(self.sets[0].bouts):
             which = f"bout {found.bout} of {which}"
         load = f"{'body weight' if not kg else f'body weight and {plain(kg)}'}" if self.body else f"{plain(kg)} kg"
-        values = {"left": _half(found.left), "low": _half(found.low), "high": _half(found.high)}
+        values = {"left": to_the_half(found.left), "low": to_the_half(found.low), "high": to_the_half(found.high)}
         if found.left < MISSING:
             text = f"At {load} {which} is likely to end after {max(found.reps + round(found.left), 0)} of its reps."
         else:
             left, low, high = (plain(max(each, Decimal(0))) for each in values.values())
             text = f"At {load} {which}, the hardest, likely ends with {left} left ({low} to {high})."
         return Reason(code="outlook", text=text, values=values)
+
+    def _then(self, kg: Decimal) -> tuple[Reason, ...]:
+        """What the time after next would bring: where all goes as planned, ends with none left, or falls short."""
+        if self.policy.kind in (PolicyKind.KEEP, *CLIMBING) or kg <= 0 or self._open():
+            return ()
+        well, barely, short = (
+            self._after(kg, left=None, missing=0),
+            self._after(kg, left=Decimal(0), missing=0),
+            self._after(kg, left=Decimal(0), missing=2),
+        )
+        if well == barely == short:
+            return ()
+        hard = f"{plain(barely)} with none left at the end, {plain(short)} two reps short"
+        if barely == short:
+            hard = f"{plain(short)} with none left at the end, or short"
+        added = "added " if self.body else ""
+        text = f"The time after that: {added}{plain(well)} kg if all goes as planned, {hard}."
+        return (Reason(code="then", text=text, values={"planned": well, "none left": barely, "short": short}),)
+
+    def _after(self, kg: Decimal, left: Decimal | None, missing: int) -> Decimal:
+        """The load after one time with a load, so many left in the hardest bout (None: as planned) or missing."""
+        asks_effort = any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
+        pairs = []
+        for at, pair in enumerate(self.judged):
+            asked_left = planned_reserve(pair.planned.effort)
+            last = at + 1 == len(self.judged)
+            number = (most_of(pair.planned.reps) or 0) - (missing if last else 0)
+            kept = asked_left if asked_left is not None or asks_effort else None
+            pairs.append(pair.told(kg, max(number, 0), left if last and left is not None else kept))
+        lead = next((pair for pair in pairs if pair.planned is self.lead.planned), pairs[0])
+        case = replace(self, judged=pairs, lead=lead, was_kg=kg)
+        _, then, _, _ = case._more_of_the_same() or case._follow_max() or case._judge()
+        return then
 
     def _aim(self) -> str:
         return asked(self.lead.planned)
@@ -588,14 +736,27 @@ class _Case:
         return (Reason(code="rounding", text=text, values={"wanted_kg": round(wanted, 1), "kg": kg}),)
 
 
+HOLD_STEP = 5
+"""A hold gets longer by a tenth, and by so many seconds at least (common practice)."""
+
+
+def _longer(seconds: int) -> int:
+    return seconds + max(round(seconds / 10 / HOLD_STEP) * HOLD_STEP, HOLD_STEP)
+
+
+def _is_judged(bout: PlannedBout) -> bool:
+    """Whether a bout asks for so much that it can be told whether that was done."""
+    return is_rep_target(bout.reps) or isinstance(bout.reps, Hold)
+
+
+def _written(each: PlannedSet) -> LiftKey:
+    """The lift and the set-up that are written for a line, whatever rung stands in for them."""
+    return each.rung_of or each.key
+
+
 def _max_told(max_: Estimate) -> Reason:
     text = f"By all that is known your max stands at {max_.kg:.1f} kg ({max_.low:.0f} to {max_.high:.0f})."
     return Reason(code="estimate", text=text, values={"max_kg": Decimal(str(round(max_.kg, 1)))})
-
-
-def _half(number: float) -> Decimal:
-    """A number of reps to the half."""
-    return Decimal(round(number * 2)) / 2
 
 
 MORE_REPS_AIM = "one more rep a set"

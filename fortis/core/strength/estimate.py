@@ -8,12 +8,20 @@ MOST_REPS = 30
 
 
 class Estimate(Value):
-    """A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it."""
+    """A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
+
+    `calls` are the reps that this lifter has left for each one called.
+    """
 
     kg: float
     low: float
     high: float
     curve: RepCurve = DEFAULT_CURVE
+    calls: float = 1.0
+
+    def times(self, share: float) -> "Estimate":
+        """So many times the max, as sure as it is."""
+        return self.model_copy(update={"kg": self.kg * share, "low": self.low * share, "high": self.high * share})
 
     def widened(self, share: float) -> "Estimate":
         """The same max, less sure by a share of it on either side."""

@@ -124,7 +124,8 @@ class Profile:
         belief, drifted = self._moved(key, at)
         sums = np.cumsum(spread(by_max(kinds, belief.shares), (UNKNOWN**2 + drifted**2) ** 0.5))
         low, kg, high = np.interp([0.1, 0.5, 0.9], sums / sums[-1], belief.kgs)
-        return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds))
+        calls = calls_of(kinds)
+        return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds), calls=calls)
 
     def maxes(self, at: datetime) -> Mapping[LiftKey, Estimate]:
         """The fresh max of every lift and set-up of which one is known, on a day."""

@@ -1,5 +1,6 @@
 """How the reps of a bout are counted: full reps, half reps and seconds, and what meets a target."""
 
+from decimal import Decimal
 from enum import StrEnum
 
 from fortis.core.structure.model import FixedReps, Hold, MaxReps, RangeOfMotion, RepRange, RepTarget
@@ -79,6 +80,11 @@ def most_of(target: RepTarget) -> int | None:
         case Hold(seconds=seconds):
             return seconds
     return None
+
+
+def to_the_half(reps: float) -> Decimal:
+    """A number of reps to the nearest half, as they are told."""
+    return Decimal(round(reps * 2)) / 2
 
 
 def is_rep_target(target: RepTarget) -> bool:

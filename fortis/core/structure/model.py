@@ -14,7 +14,7 @@ from pydantic import Field
 
 from fortis.core.exercises import Exercise, one_form
 from fortis.core.units import Unit, plain, to_kg
-from fortis.core.value import Number, Spelled, Value
+from fortis.core.value import Kilograms, Number, Spelled, Value
 
 # --- how many ---------------------------------------------------------------------------------------------
 
@@ -84,6 +84,11 @@ class WeightRange(Value):
     low: Number
     high: Number
     unit: Unit = Unit.KG
+
+    @property
+    def bounds_kg(self) -> tuple[Decimal, Decimal]:
+        """Its ends in kilograms."""
+        return to_kg(self.low, Unit(self.unit)), to_kg(self.high, Unit(self.unit))
 
 
 class Percent(Value):
@@ -264,18 +269,60 @@ LONGEST_ITEM = 60
 SetUpItem = Annotated[str, Spelled, Field(min_length=1, max_length=LONGEST_ITEM)]
 
 
+class Gear(Value):
+    """What is worn, and from which load or how many reps on, where it is not worn for every bout."""
+
+    item: str
+    from_kg: Kilograms | None = None
+    from_reps: int | None = None
+
+    def is_worn(self, kg: Decimal | None, reps: int) -> bool:
+        """Whether it is worn for so many reps with a load; one that is not known yet takes all of it."""
+        light = self.from_kg is not None and kg is not None and kg < self.from_kg
+        return not light and not (self.from_reps is not None and reps < self.from_reps)
+
+
+_ON_FROM = re.compile(r"(?P<item>.+?) from (?P<number>\d+(?:[.,]\d+)?) ?(?P<of>kg|lb|reps?)", re.IGNORECASE)
+
+
+def _gear(item: str) -> Gear:
+    """An item of a set-up, `belt from 120 kg` and `straps from 4 reps` understood."""
+    found = _ON_FROM.fullmatch(item)
+    if found is None:
+        return Gear(item=item)
+    number, of = Decimal(found["number"].replace(",", ".")), found["of"].lower()
+    if of.startswith("rep"):
+        return Gear(item=found["item"], from_reps=int(number))
+    return Gear(item=found["item"], from_kg=to_kg(number, Unit(of)))
+
+
 class SetUp(Value):
-    """What is worn and used: belt, bands, deficit. Sets compare only where this is the same."""
+    """What is worn and used: belt, bands, deficit. Sets compare only where this is the same.
+
+    An item may come on at a load or a number of reps: `belt from 120 kg`, `straps from 4 reps`.
+    """
 
     items: Annotated[tuple[SetUpItem, ...], Field(max_length=MOST_ITEMS)] = ()
+
+    @property
+    def gear(self) -> tuple[Gear, ...]:
+        """Its items, with what they come on at."""
+        return tuple(map(_gear, self.items))
+
+    def worn(self, kg: Decimal | None, reps: int) -> "SetUp":
+        """What of it is worn for so many reps with a load."""
+        gear = self.gear
+        if all(each.from_kg is None and each.from_reps is None for each in gear):
+            return self
+        return SetUp(items=tuple(each.item for each in gear if each.is_worn(kg, reps)))
 
     def __str__(self) -> str:
         return ", ".join(self.items)
 
     @property
     def key(self) -> str:
-        """The one form in which set-ups are compared, whatever the order and spelling of their items."""
-        return ", ".join(sorted({_one_spelling(item) for item in self.items} - {""}))
+        """The one form in which set-ups are compared, all of it on, in whatever order and spelling."""
+        return ", ".join(sorted({_one_spelling(each.item) for each in self.gear} - {""}))
 
 
 _SPELLINGS = {"strap": "straps", "wrap": "wraps", "sleeve": "sleeves", "band": "bands", "chain": "chains"}

@@ -101,7 +101,8 @@ class Settled(Value):
 class PlannedBout(Value):
     """One bout of the plan. `rest` is the short rest after it inside the set; `climbed` is a climb still to add.
 
-    `left_out` says that it was taken out of the plan on the floor.
+    `left_out` says that it was taken out of the plan on the floor, `finds` that the reps left after it tell the
+    load of what it leads up to.
     """
 
     number: int
@@ -116,6 +117,7 @@ class PlannedBout(Value):
     rest: int = 0
     settled: Settled | None = None
     left_out: bool = False
+    finds: bool = False
 
 
 class Block(Value):
@@ -129,7 +131,8 @@ class PlannedSet(Value):
     """One set of the plan in its place. `lift` is what was known of the exercise when it was laid out.
 
     `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
-    seconds after its round began.
+    seconds after its round began. `rung_of` is the lift and set-up that are written, where another rung of their
+    ladder stands in for them.
     """
 
     group: int
@@ -143,6 +146,7 @@ class PlannedSet(Value):
     rest: int
     every: int | None = None
     block: Block | None = None
+    rung_of: LiftKey | None = None
 
     @property
     def is_warm_up(self) -> bool:
@@ -158,6 +162,13 @@ class PlannedSet(Value):
     def open_bouts(self) -> tuple[PlannedBout, ...]:
         """Its bouts without those left out."""
         return tuple(bout for bout in self.bouts if not bout.left_out)
+
+    def worn(self, bout: PlannedBout) -> SetUp:
+        """What of the set-up is worn for one of this set's bouts; what comes on by reps is not for warm-ups."""
+        match bout.reps:
+            case FixedReps(count=reps) | RepRange(high=reps) if not self.is_warm_up:
+                return self.setup.worn(bout.settled.kg if bout.settled else None, reps)
+        return self.setup.worn(bout.settled.kg if bout.settled else None, 0)
 
     def position(self, bout: PlannedBout) -> Position:
         """Where one of this set's bouts stands in the session."""

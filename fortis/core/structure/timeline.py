@@ -11,6 +11,7 @@ from fortis.core.structure.counting import Counts, counted_in, least_of, most_of
 from fortis.core.structure.model import (
     BodyPlus,
     Effort,
+    Gear,
     Lifting,
     OfPrevious,
     OfTop,
@@ -29,7 +30,7 @@ from fortis.core.structure.model import (
 from fortis.core.structure.pace import USUAL_PACE, Pace, expected_reps, load_change_seconds, work_seconds
 from fortis.core.structure.prescription import Block, PlannedBout, PlannedSet, Prescription, Settled
 from fortis.core.structure.writing import write_effort, write_reps
-from fortis.core.units import Unit, clock, to_kg
+from fortis.core.units import clock
 from fortis.core.value import Kilograms, Number, Value
 
 Kind = Literal["work", "rest", "change"]
@@ -67,7 +68,9 @@ class Step(Value):
     says what follows it: `then_rest` seconds, or `then_every` where the next round starts by the clock;
     `load_seconds` is what changing the load before it takes. `counts` is what it is counted in, `least` what
     meets its target, `most` the most it asks for, `as_planned` what is done when it is done as planned: none
-    where only the lifter can say; `reserve` are the reps to be left. `shape` tells its set in words, and `pitch`
+    where only the lifter can say; `reserve` are the reps to be left. `setup` is what is worn for it,
+    `gear` where that hangs on its load or reps. `finds` says that the reps left after it tell the load of what it
+    leads up to. `shape` tells its set in words, and `pitch`
     is the height its load is drawn at: kilograms, per cent, or, where only the way from one bout to the next is
     known, parts of 100. `foretold` is what to expect of it, where the max of its lift is known.
     """
@@ -87,6 +90,7 @@ class Step(Value):
     what: Literal["load", "side", "station"] | None = None
     side: Side = Side.BOTH
     setup: SetUp = SetUp()
+    gear: tuple[Gear, ...] = ()
     lifting: Lifting = Lifting.ALONE
     reps: int | None = None
     target: RepTarget | None = None
@@ -107,6 +111,7 @@ class Step(Value):
     shape: str = ""
     pitch: Number | None = None
     left_out: bool = False
+    finds: bool = False
     foretold: Foretold | None = None
 
 
@@ -311,7 +316,8 @@ def _work(
         work_seconds(each.lift, bout.reps, bout.tempo, index, pace),
         each,
         bout,
-        setup=each.setup,
+        setup=each.worn(bout),
+        gear=each.setup.gear if each.worn(bout) is not each.setup else (),
         reps=expected_reps(bout.reps, index, pace),
         target=bout.reps,
         asked=asked(bout),
@@ -328,6 +334,7 @@ def _work(
         most=most_of(bout.reps),
         as_planned=planned_number(bout.reps),
         reserve=planned_reserve(bout.effort),
+        finds=bout.finds,
         **own,
     )
 
@@ -353,8 +360,8 @@ def step_load(bout: PlannedBout) -> StepLoad | None:
             return StepLoad(kg=kg)
         case BodyPlus(kg=kg):
             return StepLoad(kg=kg, body=True)
-        case WeightRange(low=low, high=high, unit=unit):
-            return StepLoad(low_kg=to_kg(low, Unit(unit)), high_kg=to_kg(high, Unit(unit)))
+        case WeightRange(bounds_kg=(low, high)):
+            return StepLoad(low_kg=low, high_kg=high)
         case Percent(percent=percent, of=of):
             return StepLoad(percent=percent) if of is None else StepLoad(kg=of.kg * percent / 100)
         case RepMax(reps=reps):

@@ -111,7 +111,7 @@ def _planned(each: PlannedSet, bout: PlannedBout, index: int, under: Conditions)
         position=each.position(bout),
         lift=each.lift,
         exercise=each.exercise,
-        setup=each.setup,
+        setup=each.worn(bout),
         reps=count.reps * times,
         partial_reps=count.partial_reps * times,
         handled_kg=kg,

@@ -16,7 +16,7 @@ let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
 function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 5, {
+  opened ??= openDB<Kept>("fortis-outbox", 6, {
     upgrade: async (database, from, _to, upgrading) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
@@ -26,6 +26,10 @@ function device(): Promise<IDBPDatabase<Kept>> {
         for (const entry of await entries.getAll()) await entries.put(entryOfVersion3(entry));
         await upgrading.objectStore("views").clear();
         if (from > 2) await upgrading.objectStore("played").clear();
+      }
+      if (from === 5) {
+        const views = upgrading.objectStore("views");
+        for (const view of await views.getAll()) await views.put(viewOfVersion5(view));
       }
     },
   });
@@ -50,6 +54,23 @@ export function entryOfVersion3(entry: Entry): Entry {
     after: upcast(after),
   }));
   return { ...entry, changes };
+}
+
+/** A session that an earlier release kept to be played, with what it did not know yet. */
+export function viewOfVersion5(view: FloorView): FloorView {
+  const told = { others: [], skipped: [], win: "", was: null };
+  const advice = view.advice.advice.map((each) => ({
+    ...told,
+    ...each,
+    again: each.again && { ...told, ...each.again },
+  }));
+  const steps = view.timeline.steps.map((step) => ({ ...{ gear: [], finds: false }, ...step }));
+  return {
+    ...{ choices: {} },
+    ...view,
+    advice: { ...view.advice, advice },
+    timeline: { ...view.timeline, steps },
+  };
 }
 
 /** A load of an earlier release: what hung on each end of the bar was called its side. */

@@ -143,6 +143,35 @@ export function useExamined(written: string, slot: string | null) {
   });
 }
 
+/** Tell how ready you are for a session: what is expected of it may move. */
+export function useTellReadiness() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, said }: { id: string; said: Schemas["Readiness"] }) =>
+      done(
+        client.PUT("/api/today/{session_id}/readiness", {
+          params: { path: { session_id: id } },
+          body: said,
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+/** What to leave out of a session that is to fit so many minutes; asked once there is a number. */
+export const useShortened = (id: string, minutes: number | null) =>
+  useQuery({
+    queryKey: ["today", id, minutes],
+    enabled: minutes !== null,
+    placeholderData: (previous) => previous,
+    queryFn: () =>
+      answer(
+        client.GET("/api/today/{session_id}/shortened", {
+          params: { path: { session_id: id }, query: { minutes: minutes ?? 0 } },
+        }),
+      ),
+  });
+
 /**
  * Start a session, and put what the server settled where the floor will look for it. It is kept on this device before
  * it opens: a connection lost in the next moment takes nothing away.
@@ -157,7 +186,7 @@ export function useStart() {
     onSuccess: async (view) => {
       queries.setQueryData(floorKey(view.id), view);
       await keepView(view).catch(() => undefined);
-      return queries.invalidateQueries({ queryKey: ["today"] });
+      void queries.invalidateQueries({ queryKey: ["today"] });
     },
   });
 }
@@ -181,7 +210,10 @@ export function useSavePlan() {
           body: { written, planned_on: plannedOn, slot },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "examine" }),
+    // Not waited for: what else is on the screen may take its time, the session is saved.
+    onSuccess: () => {
+      void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "examine" });
+    },
   });
 }
 
@@ -190,7 +222,9 @@ export function useDiscard() {
   return useMutation({
     mutationFn: (id: string) =>
       done(client.DELETE("/api/compose/sessions/{session_id}", { params: { path: { session_id: id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["today"] }),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["today"] });
+    },
   });
 }
 

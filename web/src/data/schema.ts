@@ -826,6 +826,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today/{session_id}/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tell Readiness
+         * @description Tell how ready you are for a session; told again, it is changed.
+         */
+        put: operations["tell_readiness_api_today__session_id__readiness_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today/{session_id}/shortened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shorten
+         * @description What to leave out of a session that has not been started so that it fits so many minutes.
+         */
+        get: operations["shorten_api_today__session_id__shortened_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -897,7 +937,9 @@ export interface components {
          * @description What to do with the rest of an exercise, and why. `kg` is the new load where it changes.
          *
          *     `sleeve` is what then hangs on each end of the bar, and `loads` is the change of the plan that it takes, its
-         *     sets counted from the one judged. `again` is the advice where the set before it was to be watched too.
+         *     sets counted from the one judged. `others` are lines that follow, `skipped` bouts that are not needed any more.
+         *     `was` says which way the bout was off, if it was; `again` is the advice where the set before was off the same
+         *     way. `win` is a record within reach beside a lighter load.
          */
         Advice: {
             again: components["schemas"]["Advice"] | null;
@@ -910,10 +952,20 @@ export interface components {
              */
             loads: components["schemas"]["LoadChange"][];
             /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["OtherLoads"][];
+            /**
              * Reasons
              * @default []
              */
             reasons: components["schemas"]["Reason"][];
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: string[];
             /**
              * Sleeve
              * @default []
@@ -921,6 +973,13 @@ export interface components {
             sleeve: number[];
             /** Text */
             text: string;
+            /** Was */
+            was: ("harder" | "easier") | null;
+            /**
+             * Win
+             * @default
+             */
+            win: string;
         };
         /**
          * AdviceTable
@@ -1135,6 +1194,25 @@ export interface components {
             tally: components["schemas"]["SessionTally"];
         };
         /**
+         * BestLoad
+         * @description The heaviest load for so many reps, and when that was first; `tempo` where one was kept to.
+         */
+        BestLoad: {
+            /** Body */
+            body: boolean;
+            /** Kg */
+            kg: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Reps */
+            reps: number;
+            /** Tempo */
+            tempo: string;
+        };
+        /**
          * Block
          * @description A block against the clock, in which as many rounds are done as fit. `number` tells those of a group apart.
          */
@@ -1283,6 +1361,19 @@ export interface components {
             left: number;
         };
         /**
+         * Calls
+         * @description Calls of reps left in a lift: of so many bouts, and how many more than expected were called on average.
+         */
+        Calls: {
+            /** Bouts */
+            bouts: number;
+            /** Exercise */
+            exercise: string;
+            /** Off */
+            off: number;
+            setup: components["schemas"]["SetUp-Output"];
+        };
+        /**
          * Chain
          * @description A pair of chains: all of it off the floor at the top, none at the bottom.
          */
@@ -1307,6 +1398,18 @@ export interface components {
         Changes: {
             /** Changes */
             changes: components["schemas"]["Change"][];
+        };
+        /**
+         * Choice
+         * @description A load inside a planned range: how the last warm-up moved, the load, and the change of the plan it takes.
+         */
+        Choice: {
+            /** Kg */
+            kg: number;
+            /** Loads */
+            loads: components["schemas"]["LoadChange"][];
+            /** Moved */
+            moved: string;
         };
         /**
          * Combination
@@ -1409,7 +1512,7 @@ export interface components {
          * @description What to do with the rest of an exercise.
          * @enum {string}
          */
-        Course: "go on" | "watch" | "lighter" | "heavier" | "stop";
+        Course: "go on" | "watch" | "lighter" | "heavier" | "stop" | "found";
         /**
          * Cue
          * @description What the lifter noted at a lift the last time there was anything to note.
@@ -1483,6 +1586,32 @@ export interface components {
             words: string;
         };
         /**
+         * DueSession
+         * @description A session that is due, how ready the lifter is for it, and what was noted at its lifts the last time.
+         */
+        DueSession: {
+            costing: components["schemas"]["Costing"];
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
+            /** Finished At */
+            finished_at: string | null;
+            /** Id */
+            id: string;
+            /** Lifts */
+            lifts: components["schemas"]["LiftLine"][];
+            /** Planned On */
+            planned_on: string | null;
+            readiness: components["schemas"]["ReadinessView"];
+            /** Slot */
+            slot: string;
+            /** Started At */
+            started_at: string | null;
+            state: components["schemas"]["State"];
+            timeline: components["schemas"]["Timeline"];
+            /** Title */
+            title: string;
+        };
+        /**
          * Ended
          * @description Why a bout ended. The log tells a slip of form and a lift that would not move apart.
          * @enum {string}
@@ -1491,8 +1620,15 @@ export interface components {
         /**
          * Estimate
          * @description A one-rep max in kg, `low` to `high` where it could lie, and the rep curve that goes with it.
+         *
+         *     `calls` are the reps that this lifter has left for each one called.
          */
         Estimate: {
+            /**
+             * Calls
+             * @default 1
+             */
+            calls: number;
             /**
              * @default {
              *       "bend": 1,
@@ -1573,13 +1709,18 @@ export interface components {
          * @description A session to play, with everything that playing it without a connection needs.
          *
          *     `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
-         *     as it is played. `stand_ins` has for each lift of the plan those that can be done instead.
+         *     as it is played. `choices` are the loads of planned ranges, by the position of their first bout. `stand_ins`
+         *     has for each lift of the plan those that can be done instead.
          */
         FloorView: {
             adjustments: components["schemas"]["Adjustments"];
             advice: components["schemas"]["AdviceTable"];
             /** Bouts */
             bouts: components["schemas"]["Recorded"][];
+            /** Choices */
+            choices: {
+                [key: string]: components["schemas"]["Choice"][];
+            };
             /** Cues */
             cues: components["schemas"]["Cue"][];
             /** Finished At */
@@ -1614,6 +1755,18 @@ export interface components {
             left: number;
             /** Reps */
             reps: number;
+        };
+        /**
+         * Gear
+         * @description What is worn, and from which load or how many reps on, where it is not worn for every bout.
+         */
+        Gear: {
+            /** From Kg */
+            from_kg: number | null;
+            /** From Reps */
+            from_reps: number | null;
+            /** Item */
+            item: string;
         };
         /**
          * Handle
@@ -1671,6 +1824,35 @@ export interface components {
             kind: "hold";
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * InTime
+         * @description A session that fits a time. `likely_seconds` is what it takes as the lifter's own past ones ran.
+         *
+         *     `before` is what the whole of it comes to, `after` what is left.
+         */
+        InTime: {
+            after: components["schemas"]["Costing"];
+            before: components["schemas"]["Costing"];
+            /**
+             * Fits
+             * @default true
+             */
+            fits: boolean;
+            /** Likely Seconds */
+            likely_seconds: number;
+            /**
+             * Lost
+             * @default []
+             */
+            lost: components["schemas"]["Lost"][];
+            /** Seconds */
+            seconds: number;
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: string[];
         };
         /**
          * Kind
@@ -1967,15 +2149,23 @@ export interface components {
          * LiftLine
          * @description One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
          *
-         *     `waits_for_max` says that loads are missing because nothing is known of the lift.
+         *     `waits_for_max` says that loads are missing because nothing is known of the lift. `reach` is a record that is
+         *     likely at hand, `last_kg` the heaviest load of the last time with the same set-up. `policy` is
+         *     how the lift of that id, the one that is written, progresses.
          */
         LiftLine: {
             /** Exercise */
             exercise: string;
             /** Group */
             group: number;
+            /** Last Kg */
+            last_kg?: number | null;
+            /** Lift Id */
+            lift_id: string;
             /** Loads */
             loads: components["schemas"]["Settled"][];
+            policy: components["schemas"]["Policy-Output"];
+            reach?: components["schemas"]["Record"] | null;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
             /** Rounds */
@@ -1992,11 +2182,16 @@ export interface components {
          * LiftStrength
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
          *
-         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress.
+         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress. `bests` are the
+         *     heaviest loads by reps, for each tempo, `cues` what was noted at the lift, the latest first.
          */
         LiftStrength: {
+            /** Bests */
+            bests: components["schemas"]["BestLoad"][];
             /** Calls */
             calls: components["schemas"]["Called"][];
+            /** Cues */
+            cues: components["schemas"]["Noted"][];
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
             /** Days */
@@ -2219,8 +2414,9 @@ export interface components {
          * LoadChange
          * @description Another load for some bouts of a lift: from set `set` on, bout `bout` of each where `was_kg` was to go on it.
          *
-         *     Without `bout` every bout of those sets is meant, without `was_kg` whatever its load. `sleeve` is what then
-         *     hangs on each sleeve. `advised` says that the load is one Fortis advised.
+         *     Without `bout` every bout of those sets is meant, without `was_kg` whatever its load, and where there was none.
+         *     `sleeve` is what then hangs on each sleeve, of the bar named where there was no load before. `advised` says that
+         *     the load is one Fortis advised.
          */
         LoadChange: {
             /**
@@ -2228,6 +2424,10 @@ export interface components {
              * @default false
              */
             advised: boolean;
+            /** Bar */
+            bar?: string | null;
+            /** Bar Kg */
+            bar_kg?: number | null;
             /** Bout */
             bout?: number | null;
             /** Kg */
@@ -2288,6 +2488,18 @@ export interface components {
             wanted_kg: number;
             /** Would Need Kg */
             would_need_kg: number | null;
+        };
+        /**
+         * Lost
+         * @description What a lift loses: so many of its work sets.
+         */
+        Lost: {
+            /** Exercise */
+            exercise: string;
+            /** Of */
+            of: number;
+            /** Sets */
+            sets: number;
         };
         /**
          * Machine
@@ -2436,7 +2648,7 @@ export interface components {
          * @description What happens to a lift next time.
          * @enum {string}
          */
-        Move: "raise" | "more reps" | "more sets" | "shorter rests" | "hold" | "cut";
+        Move: "raise" | "more reps" | "more sets" | "shorter rests" | "longer holds" | "next rung" | "hold" | "cut";
         /**
          * Muscle
          * @description What gives out or helps; `grip` and `trunk` are counted with them.
@@ -2455,7 +2667,7 @@ export interface components {
          * NextLoad
          * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
          *
-         *     `sets` and `rest` (seconds) are those of next time where they change.
+         *     `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
          */
         NextLoad: {
             /** Aim */
@@ -2469,6 +2681,8 @@ export interface components {
             exercise: string;
             /** Group */
             group: number;
+            /** Hold */
+            hold: number | null;
             /** Kg */
             kg: number;
             /** Lift Id */
@@ -2479,11 +2693,27 @@ export interface components {
             reasons: components["schemas"]["Reason"][];
             /** Rest */
             rest: number | null;
+            rung: components["schemas"]["Rung"] | null;
             /** Sets */
             sets: number | null;
             setup: components["schemas"]["SetUp-Output"];
             /** Was Kg */
             was_kg: number;
+        };
+        /**
+         * Noted
+         * @description A cue for next time, and the session it was noted in.
+         */
+        Noted: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Session Id */
+            session_id: string;
+            /** Text */
+            text: string;
         };
         /**
          * Observation
@@ -2561,6 +2791,20 @@ export interface components {
             line: string;
         };
         /**
+         * OtherLoads
+         * @description Loads of a line still to come that follow the day: its `entry` (as adjustments name it), and its lift.
+         */
+        OtherLoads: {
+            /** Entry */
+            entry: string;
+            /** Exercise */
+            exercise: string;
+            /** Loads */
+            loads: components["schemas"]["LoadChange"][];
+            /** Text */
+            text: string;
+        };
+        /**
          * Pace
          * @description How long things take that nobody writes down, in seconds (common practice, the lifter's own later).
          *
@@ -2602,7 +2846,8 @@ export interface components {
          * PastSession
          * @description A session in full. `learned` goes with the lifts of its tally, in their order.
          *
-         *     `again_on` is when it comes again, a week on from today.
+         *     `calls` are beside what was to be expected by all that was known. `again_on` is when it comes again, a week on
+         *     from today.
          */
         PastSession: {
             /**
@@ -2613,6 +2858,8 @@ export interface components {
             before: components["schemas"]["Before"] | null;
             /** Bouts */
             bouts: components["schemas"]["LedgerBout"][];
+            /** Calls */
+            calls: components["schemas"]["Calls"][];
             /** Finished At */
             finished_at: string | null;
             /** Id */
@@ -2625,6 +2872,8 @@ export interface components {
             next_loads: components["schemas"]["NextLoad"][];
             /** Planned On */
             planned_on: string | null;
+            /** Records */
+            records: components["schemas"]["SessionRecord"][];
             /** Slot */
             slot: string;
             /** Started At */
@@ -2801,7 +3050,8 @@ export interface components {
          * @description How a lift progresses. The numbers are for the kinds that need them.
          *
          *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
-         *     the load changes.
+         *     the load changes. `rungs` are those of a range (items of the set-up) or a ladder (lifts, with their set-up in
+         *     brackets), the first one first; `rung_at` is how many seconds a hold takes to the next.
          */
         "Policy-Input": {
             /** @default by effort */
@@ -2817,6 +3067,16 @@ export interface components {
              */
             most_sets: number;
             /**
+             * Rung At
+             * @default 30
+             */
+            rung_at: number;
+            /**
+             * Rungs
+             * @default []
+             */
+            rungs: string[];
+            /**
              * Step Kg
              * @default 2.5
              */
@@ -2827,7 +3087,8 @@ export interface components {
          * @description How a lift progresses. The numbers are for the kinds that need them.
          *
          *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
-         *     the load changes.
+         *     the load changes. `rungs` are those of a range (items of the set-up) or a ladder (lifts, with their set-up in
+         *     brackets), the first one first; `rung_at` is how many seconds a hold takes to the next.
          */
         "Policy-Output": {
             /** @default by effort */
@@ -2843,6 +3104,16 @@ export interface components {
              */
             most_sets: number;
             /**
+             * Rung At
+             * @default 30
+             */
+            rung_at: number;
+            /**
+             * Rungs
+             * @default []
+             */
+            rungs: string[];
+            /**
              * Step Kg
              * @default 2.5
              */
@@ -2853,7 +3124,7 @@ export interface components {
          * @description What changes while the targets are met.
          * @enum {string}
          */
-        PolicyKind: "by effort" | "fixed step" | "more sets" | "shorter rests" | "keep";
+        PolicyKind: "by effort" | "fixed step" | "more sets" | "shorter rests" | "a longer range" | "a ladder" | "keep";
         /**
          * PolicyMeaning
          * @description A way to progress, and what it means in a sentence.
@@ -2934,6 +3205,36 @@ export interface components {
          */
         RangeOfMotion: "full" | "stretched halves" | "shortened halves" | "alternating halves";
         /**
+         * Readiness
+         * @description How ready a lifter is, as far as they said: 5 is good in all of it.
+         */
+        Readiness: {
+            /** Calm */
+            calm?: number | null;
+            /** Freshness */
+            freshness?: number | null;
+            /** Motivation */
+            motivation?: number | null;
+            /** Sleep */
+            sleep?: number | null;
+        };
+        /**
+         * ReadinessView
+         * @description How ready the lifter is as told, and what that means by their own log, in words.
+         */
+        ReadinessView: {
+            /** Calm */
+            calm: number | null;
+            /** Freshness */
+            freshness: number | null;
+            /** Motivation */
+            motivation: number | null;
+            /** Sleep */
+            sleep: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Reason
          * @description One reason. `code` names the rule, `text` says it to the lifter, `values` are the numbers in it.
          */
@@ -2949,6 +3250,29 @@ export interface components {
             values: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Record
+         * @description Reps at a load that were never done before; `was` is the nearest to it until then.
+         *
+         *     `more_load` says that the load is new for so many reps, not the reps for the load.
+         */
+        Record: {
+            /** Kg */
+            kg: number;
+            /** More Load */
+            more_load: boolean;
+            /** Reps */
+            reps: number;
+            /** Was Kg */
+            was_kg: number;
+            /**
+             * Was On
+             * Format: date
+             */
+            was_on: string;
+            /** Was Reps */
+            was_reps: number;
         };
         /**
          * Recorded
@@ -3041,6 +3365,15 @@ export interface components {
             value: number;
         };
         /**
+         * Rung
+         * @description A lift with its set-up that stands in for the one that is written.
+         */
+        Rung: {
+            /** Exercise */
+            exercise: string;
+            setup: components["schemas"]["SetUp-Output"];
+        };
+        /**
          * Saved
          * @description The version in which a bout was saved, and what it adds to the tonnage.
          *
@@ -3118,27 +3451,32 @@ export interface components {
             title: string;
         };
         /**
-         * SessionPlan
-         * @description A session with its loads, in time, with what to expect of its bouts.
+         * SessionRecord
+         * @description A record of a session, and what it is one for: the lift, its set-up, its tempo.
          */
-        SessionPlan: {
-            costing: components["schemas"]["Costing"];
-            /** Finished At */
-            finished_at: string | null;
-            /** Id */
-            id: string;
-            /** Lifts */
-            lifts: components["schemas"]["LiftLine"][];
-            /** Planned On */
-            planned_on: string | null;
-            /** Slot */
-            slot: string;
-            /** Started At */
-            started_at: string | null;
-            state: components["schemas"]["State"];
-            timeline: components["schemas"]["Timeline"];
-            /** Title */
-            title: string;
+        SessionRecord: {
+            /** Body */
+            body: boolean;
+            /** Exercise */
+            exercise: string;
+            /** Kg */
+            kg: number;
+            /** More Load */
+            more_load: boolean;
+            /** Reps */
+            reps: number;
+            setup: components["schemas"]["SetUp-Output"];
+            /** Tempo */
+            tempo: string;
+            /** Was Kg */
+            was_kg: number;
+            /**
+             * Was On
+             * Format: date
+             */
+            was_on: string;
+            /** Was Reps */
+            was_reps: number;
         };
         /**
          * SessionTally
@@ -3173,6 +3511,8 @@ export interface components {
         /**
          * SetUp
          * @description What is worn and used: belt, bands, deficit. Sets compare only where this is the same.
+         *
+         *     An item may come on at a load or a number of reps: `belt from 120 kg`, `straps from 4 reps`.
          */
         SetUp: {
             /**
@@ -3184,6 +3524,8 @@ export interface components {
         /**
          * SetUp
          * @description What is worn and used: belt, bands, deficit. Sets compare only where this is the same.
+         *
+         *     An item may come on at a load or a number of reps: `belt from 120 kg`, `straps from 4 reps`.
          */
         "SetUp-Input": {
             /**
@@ -3195,6 +3537,8 @@ export interface components {
         /**
          * SetUp
          * @description What is worn and used: belt, bands, deficit. Sets compare only where this is the same.
+         *
+         *     An item may come on at a load or a number of reps: `belt from 120 kg`, `straps from 4 reps`.
          */
         "SetUp-Output": {
             /**
@@ -3323,7 +3667,9 @@ export interface components {
          *     says what follows it: `then_rest` seconds, or `then_every` where the next round starts by the clock;
          *     `load_seconds` is what changing the load before it takes. `counts` is what it is counted in, `least` what
          *     meets its target, `most` the most it asks for, `as_planned` what is done when it is done as planned: none
-         *     where only the lifter can say; `reserve` are the reps to be left. `shape` tells its set in words, and `pitch`
+         *     where only the lifter can say; `reserve` are the reps to be left. `setup` is what is worn for it,
+         *     `gear` where that hangs on its load or reps. `finds` says that the reps left after it tell the load of what it
+         *     leads up to. `shape` tells its set in words, and `pitch`
          *     is the height its load is drawn at: kilograms, per cent, or, where only the way from one bout to the next is
          *     known, parts of 100. `foretold` is what to expect of it, where the max of its lift is known.
          */
@@ -3347,7 +3693,17 @@ export interface components {
             every: number | null;
             /** Exercise */
             exercise: string;
+            /**
+             * Finds
+             * @default false
+             */
+            finds: boolean;
             foretold: components["schemas"]["Foretold"] | null;
+            /**
+             * Gear
+             * @default []
+             */
+            gear: components["schemas"]["Gear"][];
             /** Group */
             group: number;
             /**
@@ -3636,7 +3992,7 @@ export interface components {
             /** Coming */
             coming: components["schemas"]["SessionCard"][];
             /** Due */
-            due: components["schemas"]["SessionPlan"][];
+            due: components["schemas"]["DueSession"][];
             last: components["schemas"]["SessionCard"] | null;
             /**
              * On
@@ -8679,6 +9035,198 @@ export interface operations {
                 };
             };
             /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    tell_readiness_api_today__session_id__readiness_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Readiness"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is not JSON. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    shorten_api_today__session_id__shortened_get: {
+        parameters: {
+            query: {
+                minutes: number;
+            };
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InTime"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -1,5 +1,5 @@
 import type { Schemas } from "@/data/client";
-import { beginning, bodyWords, plain } from "@/score/words";
+import { beginning, loadOf, plain } from "@/score/words";
 import { buildWords } from "./Plates";
 
 const MOST = 4;
@@ -10,12 +10,10 @@ export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
   const several = lift.loads.length > 1;
   return (
     <>
-      {lift.warm_up.length > 0 && (
-        <p>Warm up: {lift.warm_up.map((set) => `${plain(set.kg)} × ${set.reps}`).join(", ")}.</p>
-      )}
+      {lift.warm_up.length > 0 && <p>{wayUpWords(lift)}</p>}
       {built.slice(0, MOST).map((load) => (
         <p key={load.kg} className="text-ink">
-          {several && <b>{load.body ? bodyWords(load.kg) : plain(load.kg)}: </b>}
+          {several && <b>{loadOf(load)}: </b>}
           {[buildWords(load), several && load.change && `${beginning(load.change)}.`, pullWords(load)]
             .filter(Boolean)
             .join(" ")}
@@ -23,6 +21,13 @@ export function Builds({ lift }: { lift: Schemas["LiftLine"] }) {
       ))}
     </>
   );
+}
+
+/** The way up: to loads that stand, or to the one that it finds. */
+function wayUpWords({ warm_up, waits_for_max }: Schemas["LiftLine"]): string {
+  if (!waits_for_max) return `Warm up: ${warm_up.map((set) => `${plain(set.kg)} × ${set.reps}`).join(", ")}.`;
+  const first = warm_up.slice(0, MOST).map((set) => plain(set.kg));
+  return `Way up: fives at ${first.join(", ")} kg and on, until fewer than 5 are left after one.`;
 }
 
 /** What bands or chains make of a load: bottom, top, mean. Empty without any. */

@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { useId, useState } from "react";
 import type { Schemas } from "@/data/client";
 import { useChoosePolicy, usePolicies } from "@/data/queries";
 import { Field } from "./Field";
@@ -6,19 +6,39 @@ import { Trouble } from "./Notice";
 
 type Policy = Schemas["Policy-Output"];
 
+const CLIMBING = new Set<Policy["kind"]>(["a longer range", "a ladder"]);
+
+/** Rungs as typed, one after the other with semicolons between. */
+const rungsOf = (typed: string) =>
+  typed
+    .split(";")
+    .map((rung) => rung.trim())
+    .filter(Boolean);
+
 /** How a lift progresses: chosen here, for all its lines. */
 export function Progress({ liftId, policy }: { liftId: string; policy: Policy }) {
   const { data: kinds = [] } = usePolicies();
   const choose = useChoosePolicy();
   const explained = useId();
   const put = (changed: Partial<Policy>) => choose.mutate({ liftId, policy: { ...policy, ...changed } });
+  const [climbing, setClimbing] = useState<Policy["kind"] | null>(null);
+  const kind = climbing ?? policy.kind;
+  const pick = (chosen: Policy["kind"]) => {
+    const waits = CLIMBING.has(chosen) && policy.rungs.length < 2;
+    setClimbing(waits ? chosen : null);
+    if (!waits) put({ kind: chosen });
+  };
+  const keepRungs = (typed: string) => {
+    put({ kind, rungs: rungsOf(typed) });
+    setClimbing(null);
+  };
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
       <label className="flex items-center gap-2">
         Progress
         <select
-          value={policy.kind}
-          onChange={(event) => put({ kind: event.target.value as Policy["kind"] })}
+          value={kind}
+          onChange={(event) => pick(event.target.value as Policy["kind"])}
           aria-describedby={explained}
           className="min-h-11 rounded-card border border-hairline bg-paper px-2 text-ink"
         >
@@ -47,8 +67,29 @@ export function Progress({ liftId, policy }: { liftId: string; policy: Policy })
           onKeep={(least_rest) => put({ least_rest })}
         />
       )}
+      {CLIMBING.has(kind) && (
+        <Field
+          label={
+            kind === "a ladder"
+              ? "Its lifts, the easiest first"
+              : "Its pins or boxes, the shortest range first"
+          }
+          value={policy.rungs.join("; ")}
+          placeholder={kind === "a ladder" ? "Ring row; Ring row [feet up]" : "pin 8; pin 7; pin 6"}
+          wide
+          className="basis-full"
+          onKeep={keepRungs}
+        />
+      )}
+      {kind === "a ladder" && (
+        <NumberField
+          label="Seconds of a hold to the next"
+          value={policy.rung_at}
+          onKeep={(rung_at) => put({ rung_at })}
+        />
+      )}
       <p id={explained} className="basis-full text-sm">
-        {kinds.find(({ kind }) => kind === policy.kind)?.meaning}
+        {kinds.find((each) => each.kind === kind)?.meaning}
       </p>
       {choose.error && <Trouble error={choose.error} />}
     </div>

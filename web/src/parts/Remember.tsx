@@ -35,6 +35,9 @@ export function Remember({ lift }: { lift: Pick<Schemas["LiftLine"], "exercise" 
           Take it
         </Button>
       </div>
+      <p className="mt-1 text-faint">
+        Or leave it: the Floor takes you up from a light five, and asks how many are left.
+      </p>
       {remember.error && <Trouble error={remember.error} />}
     </form>
   );

@@ -154,6 +154,13 @@ function BoutDrawing({ bout, bare }: { bout: BoutMark; bare: boolean }) {
   const end = bout.hold ? bout.x + bout.width : (last?.x ?? bout.x);
   return (
     <g>
+      {bout.instead && (
+        <g className="fill-transparent stroke-rest" strokeWidth={1.2} strokeDasharray="2 2">
+          {bout.heads.map((head) => (
+            <ellipse key={head.x} cx={head.x} cy={bout.instead?.y} rx={5.6} ry={4.6} />
+          ))}
+        </g>
+      )}
       {bout.hold && (
         <g className={clsx(stroke, bout.tense === "done" ? "fill-ink" : "fill-transparent")}>
           <rect x={bout.x - 6} y={bout.y - 5} width={bout.width} height={10} rx={5} strokeWidth={1.5} />
@@ -204,14 +211,15 @@ function BoutDrawing({ bout, bare }: { bout: BoutMark; bare: boolean }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: the dots have no identity but their place
         <circle key={place} cx={end + 14 + place * 9} cy={bout.y} r={2.3} className="fill-faint opacity-60" />
       ))}
-      {!bare && (bout.label || bout.hold) && (
+      {!bare && (bout.label || bout.hold || bout.instead) && (
         <text
           x={(bout.x + end) / 2}
-          y={bout.y + 20}
+          y={bout.y + (bout.instead && bout.instead.y > bout.y ? 27 : 20)}
           textAnchor="middle"
           className="fill-ink stroke-paper stroke-[4px] text-[12px] font-semibold [paint-order:stroke]"
         >
           {[bout.label, bout.hold].filter(Boolean).join(" · ")}
+          {bout.instead && <tspan className="fill-rest">{` → ${bout.instead.label}`}</tspan>}
         </text>
       )}
     </g>

@@ -26,6 +26,8 @@ export interface BoutMark {
   over: string;
   /** Whether it goes on until no rep is left: a closing bar after the last note. */
   toFailure: boolean;
+  /** Where it would stand with another load that is proposed: beside itself, so that nothing moves. */
+  instead: { y: number; label: string } | null;
 }
 
 export interface RestMark {
@@ -75,6 +77,8 @@ export interface ScoreInput {
   steps: Step[];
   /** Bouts done, by the index of their step in `steps`. */
   done?: Map<number, Bout>;
+  /** Loads that are proposed instead, in kilograms, by the index of their step. */
+  instead?: Map<number, number>;
   /** The index of the step that is on now. */
   at?: number | null;
   /** The width to fill; longer scores keep their own width and are scrolled. */
@@ -98,11 +102,13 @@ const STAVE_TITLE = 34;
 const OVER = 14;
 const STAVE_BELOW = 34;
 const PITCH = 34;
+const APART = 9;
 
 /** Lay out one group as a score: a stave an exercise, load as pitch, the steps in order from left to right. */
 export function layoutScore({
   steps,
   done = new Map(),
+  instead = new Map(),
   at = null,
   width,
   left = 64,
@@ -135,7 +141,7 @@ export function layoutScore({
     const span = (spans[index] as number) * squeeze;
     const tense: Tense = done.has(index) ? "done" : index === at ? "now" : "planned";
     if (index === at) now = x;
-    placed.place(step, index, x, span, tense, done.get(index));
+    placed.place(step, index, x, span, tense, done.get(index), instead.get(index));
     x += span;
   }
   return { width: Math.max(x + EDGE, width), height: top, staves, now, titled };
@@ -158,7 +164,15 @@ class Placing {
     this.squeeze = squeeze;
   }
 
-  place(step: Step, index: number, x: number, span: number, tense: Tense, bout: Bout | undefined) {
+  place(
+    step: Step,
+    index: number,
+    x: number,
+    span: number,
+    tense: Tense,
+    bout: Bout | undefined,
+    instead: number | undefined,
+  ) {
     if (step.kind === "rest") this.rest = { step, x, span };
     if (step.kind !== "work") return;
     const stave = this.staves[this.names.indexOf(step.exercise)] as Stave;
@@ -169,6 +183,8 @@ class Placing {
     const mark = boutMark(step, index, x, y, span, tense, bout, this.squeeze);
     if (before && before.load === load && before.mark.y === y && step.bout > 1) mark.label = "";
     else mark.label = [load, mark.label].filter(Boolean).join(" ");
+    if (instead !== undefined)
+      mark.instead = { y: y + (instead > pitch.of(step) ? -APART : APART), label: plain(instead) };
     stave.bouts.push(mark);
     this.join(step, stave, mark, before?.mark, x);
     mark.over = overWords(step, before?.step ?? null);
@@ -244,6 +260,7 @@ function boutMark(
     reserve: reserve(step, bout),
     over: "",
     toFailure: step.effort?.kind === "failure",
+    instead: null,
   };
 }
 

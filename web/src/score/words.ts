@@ -116,6 +116,10 @@ export function reserveWords({ reserve, or_more }: Pick<Bout, "reserve" | "or_mo
 export const loadOf = ({ kg, body }: Pick<Bout, "kg" | "body">): string =>
   kg === null ? "" : body ? bodyWords(kg) : plain(kg);
 
+/** The same with its unit: 75 kg, bw+20. */
+export const weightOf = (load: Pick<Bout, "kg" | "body">): string =>
+  load.kg === null || load.body ? loadOf(load) : `${loadOf(load)} kg`;
+
 /** A bout as it went: 5 at 75 kg, 2 left. */
 export function doneWords(bout: Bout): string {
   const count = bout.seconds ? `${bout.seconds} s` : String(bout.reps);

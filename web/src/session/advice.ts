@@ -1,12 +1,14 @@
+import isEqual from "fast-deep-equal/es6";
 import type { Bout, Schemas, Step } from "@/data/client";
 import { numberOf } from "./counting";
 import type { Done } from "./done";
-import { positionKey, positionOf } from "./position";
+import type { Adjustments } from "./played";
+import { entryKey, positionKey, positionOf } from "./position";
 
 type Advice = Schemas["Advice"];
 
 /**
- * Look up what the rules say after a bout; where the set before was to be watched too, what they say then. Nothing is
+ * Look up what the rules say after a bout; where the set before was off the same way, what they say then. Nothing is
  * worked out here: the table has an answer for everything that can be said (`golden/advice.json` holds it to that).
  */
 export function adviceFor(
@@ -26,7 +28,27 @@ export function adviceFor(
       each.set === step.set - 1 &&
       each.bout === step.bout,
   );
-  return lookedUp(table, steps[before], done.get(before)?.bout)?.course === "watch" ? own.again : own;
+  return lookedUp(table, steps[before], done.get(before)?.bout)?.was === own.was ? own.again : own;
+}
+
+/** What changes of the plan with advice taken after a bout; null where nothing does. */
+export function proposedChange(
+  advice: Advice | null,
+  step: Step | undefined,
+  { loads, skipped }: Adjustments,
+): Pick<Adjustments, "loads" | "skipped"> | null {
+  if (!advice || !step || !(advice.loads.length || advice.others.length)) return null;
+  const own = advice.loads.map((load) => ({ ...load, set: step.set + load.set }));
+  const lines = [...(own.length ? [{ entry: entryKey(step), loads: own }] : []), ...advice.others];
+  const missing = lines.filter(
+    (line) => !isEqual((loads[line.entry] ?? []).slice(-line.loads.length), line.loads),
+  );
+  if (!missing.length) return null;
+  const moved = missing.map((line) => [line.entry, [...(loads[line.entry] ?? []), ...line.loads]]);
+  return {
+    loads: { ...loads, ...Object.fromEntries(moved) },
+    skipped: [...new Set([...skipped, ...advice.skipped])],
+  };
 }
 
 /** What the table says of one bout, done with the load that its step asks for. */

@@ -86,11 +86,11 @@ function changedSet(each: PlannedSet, { swapped, loads, setups }: Adjustments, p
   const bouts = each.bouts.map((bout) => {
     if (instead && each.set >= instead.set) {
       const { load_change: load_seconds } = pace;
-      const own = { exercise: instead.lift, setup: { items: setup ?? [] }, load_seconds };
+      const own = { exercise: instead.lift, setup: { items: setup ?? [] }, gear: [], load_seconds };
       return { ...bout, ...own, load: null, settled: null, pitch: UNKNOWN_PITCH };
     }
     const loaded = each.warmUp ? bout : withLoads(bout, each.set, loads[key] ?? [], pace);
-    return setup ? { ...loaded, setup: { items: setup } } : loaded;
+    return setup ? { ...loaded, setup: { items: setup }, gear: [] } : loaded;
   });
   return { ...each, bouts };
 }
@@ -101,13 +101,58 @@ function withLoads(bout: Step, set: number, changes: Schemas["LoadChange"][], pa
   let now = bout;
   for (const change of changes) {
     const { settled } = now;
-    if (!settled || set < change.set) continue;
+    if (set < change.set) continue;
     if (change.bout != null && change.bout !== now.bout) continue;
+    if (!settled) {
+      if (change.bout != null && change.was_kg == null) now = found(now, change, pace);
+      continue;
+    }
     if ((change.was_kg != null && change.was_kg !== settled.kg) || change.kg === settled.kg) continue;
     now = reloaded(now, settled, change, pace);
   }
   return now;
 }
+
+/** A bout with a load where it had none. */
+const found = (
+  bout: Step,
+  { kg, sleeve, bar, bar_kg, advised }: Schemas["LoadChange"],
+  pace: Pace,
+): Step => ({
+  ...bout,
+  load: { ...NO_LOAD, kg },
+  setup: wornWith(bout, kg),
+  settled: {
+    kg,
+    wanted_kg: kg,
+    percent: null,
+    bar: bar ?? null,
+    bar_kg: bar_kg ?? null,
+    sleeve,
+    body: false,
+    bottom_kg: null,
+    top_kg: null,
+    mean_kg: null,
+    change: "",
+    plates: 0,
+    note: "",
+    reasons: [],
+    advised,
+  },
+  load_seconds: pace.load_change,
+  pitch: kg,
+});
+
+const NO_LOAD: NonNullable<Step["load"]> = {
+  kg: null,
+  low_kg: null,
+  high_kg: null,
+  body: null,
+  percent: null,
+  rep_max: null,
+  of_previous: null,
+  of_top: null,
+};
 
 /** A bout with another load; what bands and chains add stays. */
 function reloaded(
@@ -125,10 +170,24 @@ function reloaded(
     ...bout,
     load: bout.load && { ...bout.load, kg },
     settled: { ...settled, ...pulls, ...fresh, kg, sleeve, advised },
+    setup: wornWith(bout, kg),
     load_seconds: pace.load_change,
     pitch: kg,
   };
 }
+
+/** What of a set-up is worn with a load: some of it comes on from so many kilograms or reps. */
+const wornWith = ({ setup, gear, most, warm_up }: Step, kg: number): Step["setup"] =>
+  gear.length === 0
+    ? setup
+    : {
+        items: gear
+          .filter(({ from_kg, from_reps }) => {
+            const reps = warm_up ? 0 : (most ?? 0);
+            return !(from_kg !== null && kg < from_kg) && !(from_reps !== null && reps < from_reps);
+          })
+          .map(({ item }) => item),
+      };
 
 /** The members of a pair or circuit in another order, round by round; rests belong to the turn in the round. */
 function inTurn(group: PlannedSet[], order: number[] | undefined): PlannedSet[] {
@@ -255,6 +314,7 @@ export const BLANK: Step = {
   what: null,
   side: "both",
   setup: { items: [] },
+  gear: [],
   lifting: "alone",
   reps: null,
   target: null,
@@ -275,6 +335,7 @@ export const BLANK: Step = {
   shape: "",
   pitch: null,
   left_out: false,
+  finds: false,
   foretold: null,
 };
 

@@ -4,6 +4,7 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useNumbers } from "@/data/queries";
 import { Builds } from "@/parts/Builds";
+import { Progress } from "@/parts/Progress";
 import { plain } from "@/score/words";
 
 const isRounding = (reason: Schemas["Reason"]) => reason.code.startsWith("rounding");
@@ -76,6 +77,12 @@ export function Hands({
           {lift.reasons.filter(isRounding).map((reason) => (
             <p key={reason.text}>{reason.text}</p>
           ))}
+          <details>
+            <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
+              Progress: {lift.policy.kind}
+            </summary>
+            <Progress liftId={lift.lift_id} policy={lift.policy} />
+          </details>
         </div>
       )}
     </section>

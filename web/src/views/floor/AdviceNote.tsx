@@ -1,19 +1,17 @@
 import { clsx } from "clsx";
-import isEqual from "fast-deep-equal/es6";
 import { Button } from "@/parts/Button";
 import { plain } from "@/score/words";
-import { entryKey } from "@/session/position";
 import type { Playing } from "./useSession";
 
 /** What the rules say after the bout just done, with its reason. Shown, never imposed. */
 export function AdviceNote({ playing }: { playing: Playing }) {
-  const { advice, standing, steps, changed, acts } = playing;
+  const { advice, proposed, standing, steps, acts } = playing;
   if (!advice || standing.mode === "working") return null;
   const before = standing.before === null ? undefined : steps[standing.before];
-  const own = before ? (changed.loads[entryKey(before)] ?? []) : [];
-  const loads = advice.loads.map((load) => ({ ...load, set: (before?.set ?? 0) + load.set }));
-  const taken = advice.loads.length > 0 && isEqual(own.slice(-advice.loads.length), loads);
-  const calm = advice.course === "go on";
+  const changes = advice.loads.length > 0 || advice.others.length > 0;
+  const take = advice.kg === null ? "these loads" : `${plain(advice.kg)} kg`;
+  const also = advice.kg !== null && advice.others.length > 0 ? " and the rest" : "";
+  const calm = advice.course === "go on" || advice.course === "found";
   return (
     <div
       role="status"
@@ -28,10 +26,30 @@ export function AdviceNote({ playing }: { playing: Playing }) {
         )}
         {advice.text}
       </p>
-      {advice.kg !== null && (
-        <Button look="quiet" className="mt-1.5" disabled={taken} onClick={() => acts.follow(advice)}>
-          {taken ? `${plain(advice.kg)} kg it is` : `Use ${plain(advice.kg)} kg`}
-        </Button>
+      {advice.reasons
+        .filter((reason) => reason.code === "day")
+        .map((reason) => (
+          <p key={reason.text}>{reason.text}</p>
+        ))}
+      {advice.others.map((other) => (
+        <p key={other.entry}>{other.text}</p>
+      ))}
+      {advice.win && <p className="text-faint">{advice.win}</p>}
+      {changes && (
+        <div className="mt-1.5 flex flex-wrap gap-2">
+          <Button look="quiet" disabled={!proposed} {...(proposed && { hotkey: "A" })} onClick={acts.follow}>
+            {proposed || playing.isLeft
+              ? `Use ${take}${also}`
+              : advice.kg === null
+                ? "Taken"
+                : `${take} it is`}
+          </Button>
+          {proposed && (
+            <Button look="quiet" hotkey="L" onClick={acts.leave}>
+              Leave it
+            </Button>
+          )}
+        </div>
       )}
       {advice.course === "stop" && before && (
         <Button

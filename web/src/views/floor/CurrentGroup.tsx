@@ -5,6 +5,7 @@ import { captionsOf } from "@/score/captions";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
 import type { Done } from "@/session/done";
+import { positionKey, positionOf } from "@/session/position";
 
 const still = matchMedia("(prefers-reduced-motion: reduce)");
 
@@ -14,11 +15,14 @@ export const CurrentGroup = memo(function CurrentGroup({
   done,
   at,
   before,
+  wouldBe,
 }: {
   steps: Step[];
   done: Done;
   at: number | null;
   before: number | null;
+  /** The session as it would go on with advice taken, drawn faintly beside what is planned. */
+  wouldBe: Step[] | null;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const scroller = useRef<HTMLDivElement>(null);
@@ -26,8 +30,12 @@ export const CurrentGroup = memo(function CurrentGroup({
   const group = steps[index]?.group ?? 1;
   const warming = steps[index]?.warm_up === true;
   const shown = useMemo(
-    () => [...steps.keys()].filter((at) => steps[at]?.group === group && (warming || !steps[at]?.warm_up)),
-    [steps, group, warming],
+    () =>
+      [...steps.keys()].filter((at) => {
+        const step = steps[at] as Step;
+        return step.group === group && (warming || !step.warm_up) && (!step.left_out || done.has(at));
+      }),
+    [steps, group, warming, done],
   );
   const own = useMemo(() => shown.map((at) => steps[at] as Step), [shown, steps]);
   const phone = width < 500;
@@ -38,15 +46,17 @@ export const CurrentGroup = memo(function CurrentGroup({
     const bouts = new Map<number, Bout>();
     for (const [index, { bout }] of done) if (shown.includes(index)) bouts.set(shown.indexOf(index), bout);
     const now = at === null ? -1 : shown.indexOf(at);
+    const instead = otherLoads(own, wouldBe);
     return layoutScore({
       steps: own,
       done: bouts,
+      instead,
       at: now < 0 ? null : now,
       width: width / zoom,
       left,
       tightest: phone ? 1 : 0.72,
     });
-  }, [own, shown, done, at, width, zoom, phone, left]);
+  }, [own, shown, done, at, wouldBe, width, zoom, phone, left]);
   const now = layout.now;
   const long = layout.width * zoom > width;
   const followed = useRef<number | null>(null);
@@ -63,3 +73,16 @@ export const CurrentGroup = memo(function CurrentGroup({
     </div>
   );
 });
+
+/** The bouts that would have another load, by their index. */
+function otherLoads(steps: Step[], wouldBe: Step[] | null): Map<number, number> {
+  const kgs = new Map<string, number>();
+  for (const step of wouldBe ?? [])
+    if (step.kind === "work" && step.load?.kg != null) kgs.set(positionKey(positionOf(step)), step.load.kg);
+  const found = new Map<number, number>();
+  for (const [index, step] of steps.entries()) {
+    const kg = step.kind === "work" ? kgs.get(positionKey(positionOf(step))) : undefined;
+    if (kg !== undefined && kg !== step.load?.kg) found.set(index, kg);
+  }
+  return found;
+}

@@ -170,7 +170,13 @@ function Play({ told }: { told: SeenView }) {
     signals,
   });
   useFloorKeys(playing);
-  const drawn = useLater({ steps, done: playing.done, at: standing.work, before: standing.before });
+  const drawn = useLater({
+    steps,
+    done: playing.done,
+    at: standing.work,
+    before: standing.before,
+    wouldBe: playing.wouldBe,
+  });
   useEndSignals({
     runs: standing.stoodAt === null && standing.blockEndsAt !== null,
     endsAt: standing.blockEndsAt ?? 0,
@@ -205,7 +211,15 @@ function Play({ told }: { told: SeenView }) {
             className="order-1 lg:order-2"
           />
           <WhatHappened playing={playing} slowing={view.slowing} className="order-2 lg:order-3" />
-          <LoadPanel standing={standing} steps={steps} cues={view.cues} className="order-3 lg:order-1" />
+          <LoadPanel
+            standing={standing}
+            steps={steps}
+            cues={view.cues}
+            choices={view.choices}
+            changed={playing.changed}
+            onChange={playing.acts.change}
+            className="order-3 lg:order-1"
+          />
         </div>
       )}
       {!finished && (

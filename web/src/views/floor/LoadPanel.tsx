@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { memo } from "react";
-import type { Schemas } from "@/data/client";
+import type { FloorView, Schemas } from "@/data/client";
 import { pullWords } from "@/parts/Builds";
 import { buildWords, Plates } from "@/parts/Plates";
 import {
@@ -15,6 +15,7 @@ import {
   targetWords,
 } from "@/score/words";
 import { changeWords } from "./ClockPanel";
+import { RangeChoice } from "./RangeChoice";
 import type { Playing } from "./useSession";
 
 /** What to lift: the load readable from two metres away, the plates, and why it is this load. */
@@ -22,8 +23,16 @@ export const LoadPanel = memo(function LoadPanel({
   standing,
   steps,
   cues,
+  choices,
+  changed,
+  onChange,
   className,
-}: Pick<Playing, "standing" | "steps"> & { cues: Schemas["Cue"][]; className?: string }) {
+}: Pick<Playing, "standing" | "steps" | "changed"> & {
+  cues: Schemas["Cue"][];
+  choices: FloorView["choices"];
+  onChange: Playing["acts"]["change"];
+  className?: string;
+}) {
   const step = standing.work === null ? undefined : steps[standing.work];
   if (!step) return null;
   const sets = new Set(
@@ -40,6 +49,7 @@ export const LoadPanel = memo(function LoadPanel({
   ).length;
   const settled = step.settled;
   const manner = mannerWords(step);
+  const puts = putsOn(steps, standing.work ?? 0);
   const change = changeWords({ standing, steps });
   const cue = cues.filter((each) => each.exercise === step.exercise).at(-1);
   const setWords = step.warm_up
@@ -59,12 +69,16 @@ export const LoadPanel = memo(function LoadPanel({
         <span className="ml-1 text-3xl font-semibold">{loadUnit(step)}</span>
         <span className="ml-4 text-4xl lg:text-5xl">× {targetWords(step.target)}</span>
       </p>
+      <RangeChoice step={step} choices={choices} changed={changed} onChange={onChange} />
       {settled?.bar && <Plates bar={settled.bar} sleeve={settled.sleeve} className="mt-3 w-64 max-w-full" />}
       {manner && <p className="mt-2 text-lg font-bold">{beginning(manner)}</p>}
       <div className="mt-2 space-y-1 text-[15px] text-faint">
         {settled && buildWords(settled) && <p className="text-ink">{buildWords(settled)}</p>}
         {settled?.percent != null && <p>{plain(settled.percent)} % of your estimated max.</p>}
         {change && <p className="text-ink">{`${beginning(change)}.`}</p>}
+        {puts.length > 0 && (
+          <p className="font-bold text-ink">{`${beginning(puts.join(", "))} on from here.`}</p>
+        )}
         {step.setup.items.length > 0 && <p>Set up: {step.setup.items.join(", ")}.</p>}
         {settled && pullWords(settled) && <p className="text-ink">{pullWords(settled)}</p>}
         {settled?.note && <p className="text-ink">{settled.note}</p>}
@@ -90,6 +104,16 @@ export const LoadPanel = memo(function LoadPanel({
     </section>
   );
 });
+
+/** What comes on with a bout that was not worn for the one before it. */
+function putsOn(steps: Schemas["Step"][], at: number): string[] {
+  const step = steps[at];
+  const before = steps
+    .slice(0, at)
+    .findLast((each) => each.kind === "work" && !each.left_out && each.exercise === step?.exercise);
+  if (!step?.gear.length || !before) return [];
+  return step.setup.items.filter((item) => !before.setup.items.includes(item));
+}
 
 const USUALLY_LEFT = 2;
 

@@ -61,7 +61,7 @@ export function NotesRow({
       <RepsDone choice={choice} held={held} reps={pressed ?? reps} onReps={onReps} />
       <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
-        {bout && <DoneInWords bout={bout} asks={!step.warm_up} />}
+        {bout && <DoneInWords bout={bout} asks={!step.warm_up || step.finds} />}
       </p>
     </div>
   );

@@ -10,7 +10,7 @@ const MOST_HALVED = 9;
 /** Every key of the Floor. Two digits typed quickly are one number: 1 then 2 is twelve. */
 export function useFloorKeys(playing: Playing) {
   const { standing, steps, done } = playing;
-  const { advance, record, addRest, undo, redo, tap, pause, skip } = playing.acts;
+  const { advance, record, addRest, undo, redo, tap, pause, skip, follow, leave } = playing.acts;
   const step = standing.work === null ? undefined : steps[standing.work];
   const counting = standing.mode === "working" && step?.tempo != null;
   const subject = subjectOf(playing);
@@ -91,6 +91,8 @@ export function useFloorKeys(playing: Playing) {
     () => subject !== null && record(subject, { ended: "could not move it" }),
     on,
   );
+  useShortcut("a", "A", "Take the advised loads", follow, playing.wouldBe !== null);
+  useShortcut("l", "L", "Leave the loads as they are", leave, playing.wouldBe !== null);
   useShortcut("r", "R", "Fifteen seconds more rest", addRest);
   useShortcut("u", "U", "Undo", undo);
   useShortcut("shift+u", "Shift U", "Do it again after all", redo);

@@ -1,18 +1,18 @@
 import { useQueryClient } from "@tanstack/react-query";
 import isEqual from "fast-deep-equal/es6";
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
-import type { Schemas, Step } from "@/data/client";
+import type { Step } from "@/data/client";
 import { keepView } from "@/data/device";
 import type { SeenView } from "@/data/entry";
 import { outbox } from "@/data/outbox";
 import { withTaken, withWaiting } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
 import { sameFields, useActs, useStable } from "@/parts/stable";
-import { adviceFor } from "@/session/advice";
+import { adviceFor, proposedChange } from "@/session/advice";
 import { completed } from "@/session/counting";
 import { asPlanned, type BoutDone, byStep, mustAsk, toSend } from "@/session/done";
 import { type Adjustments, asPlayed } from "@/session/played";
-import { entryKey, positionKey, positionOf } from "@/session/position";
+import { positionKey, positionOf } from "@/session/position";
 import { afterBout, begunWith, blockOf, movedOn } from "./blocks";
 import { blockLeft, clockAt, isBlockOver, type Mark, modeAt, NO_MARK, standingOf } from "./clock";
 import { type Action, type History, NO_HISTORY, redone, undone, withAction } from "./history";
@@ -55,6 +55,7 @@ export function useSession(told: SeenView) {
   useSyncExternalStore(onTick, () => `${modeAt(standing, moment())} ${isBlockOver(standing, moment())}`);
   const ended = useRef(0);
   const [asking, setAsking] = useState<string | null>(null);
+  const [left, setLeft] = useState<string | null>(null);
 
   useEffect(() => outbox.learn(told), [told]);
 
@@ -133,6 +134,7 @@ export function useSession(told: SeenView) {
     const changing = also ?? (there ? undefined : nextInBlock(index));
     act(changing ? { bout, changes: changes(changing) } : { bout });
     if (!there) clear();
+    setLeft(null);
   };
 
   /** When a bout that ends now began, and the reps tapped of it. */
@@ -230,17 +232,24 @@ export function useSession(told: SeenView) {
   };
 
   const advice = standing.before === null ? null : adviceFor(view.advice, steps, done, standing.before);
+  const proposed = useMemo(() => proposedChange(advice, before, changed), [advice, before, changed]);
+  const beforeKey = before ? positionKey(positionOf(before)) : "";
 
-  /** Take the advised loads for what is left of the exercise. */
-  const follow = (advised: Schemas["Advice"]) => {
-    const step = standing.before === null ? undefined : steps[standing.before];
-    if (!step) return;
-    const key = entryKey(step);
-    const loads = advised.loads.map((load) => ({ ...load, set: step.set + load.set }));
-    change({ loads: { ...changed.loads, [key]: [...(changed.loads[key] ?? []), ...loads] } });
+  /** Take the advised loads for what is left of the exercise, and of the session where it follows. */
+  const follow = () => {
+    if (proposed && standing.mode !== "working") change(proposed);
   };
 
-  const acts = useActs({ advance, record, tap, addRest, pause, skip, change, undo, redo, follow });
+  /** Leave the loads as they are. */
+  const leave = () => setLeft(beforeKey);
+  const isLeft = left !== null && left === beforeKey;
+  const offered = isLeft || standing.mode === "working" ? null : proposed;
+  const wouldBe = useMemo(
+    () => (offered ? asPlayed(planned, { ...changed, ...offered }, view.pace) : null),
+    [offered, planned, changed, view.pace],
+  );
+
+  const acts = useActs({ advance, record, tap, addRest, pause, skip, change, undo, redo, follow, leave });
   return {
     /** The session as the record tells it, with all that it has taken from this device. */
     view,
@@ -254,6 +263,11 @@ export function useSession(told: SeenView) {
     mark: own,
     changed,
     advice,
+    /** What would change of the plan with the advice taken; null where nothing would. */
+    proposed: isLeft ? null : proposed,
+    isLeft,
+    /** The session as it would go on with the advice taken; null where there is none to take. */
+    wouldBe,
     /** Whether the bout that is on waits for the reps that were done: only the lifter can say. */
     asking: asking !== null && asking === key && standing.mode === "working",
     canUndo: standing.mode === "working" || history.past.length > 0 || standing.before !== null,

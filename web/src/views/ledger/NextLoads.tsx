@@ -1,18 +1,22 @@
 import type { NextLoad } from "@/data/client";
 import { Progress } from "@/parts/Progress";
-import { bodyWords, clock, plain } from "@/score/words";
+import { Reasons, useWorkingKey } from "@/parts/Reasons";
+import { clock, loadOf } from "@/score/words";
 
 const MOVES: Record<NextLoad["move"], string> = {
   raise: "up",
   "more reps": "same load, more reps",
   "more sets": "same load, one set more",
   "shorter rests": "same load, shorter rests",
+  "longer holds": "held longer",
+  "next rung": "the next rung",
   hold: "same again",
   cut: "down",
 };
 
 /** What a session recommends for the next one, line by line, with its reasons, and how each lift progresses. */
 export function NextLoads({ loads }: { loads: NextLoad[] }) {
+  useWorkingKey();
   if (loads.length === 0) return null;
   return (
     <section aria-labelledby="next-loads">
@@ -36,13 +40,13 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
                 {MOVES[load.move]}
                 {load.sets !== null && ` (${load.sets})`}
                 {load.rest !== null && ` (${clock(load.rest)})`}
+                {load.hold !== null && ` (${load.hold} s)`}
+                {load.rung !== null && ` (${rungWords(load.rung)})`}
                 {load.kg !== load.was_kg && ` from ${words(load, load.was_kg)}`}
               </span>
             </p>
             <div className="text-[15px] text-faint">
-              {load.reasons.map((reason) => (
-                <p key={reason.text}>{reason.text}</p>
-              ))}
+              <Reasons reasons={load.reasons} />
               <Progress liftId={load.lift_id} policy={load.policy} />
             </div>
           </article>
@@ -52,4 +56,7 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
   );
 }
 
-const words = (load: NextLoad, kg: number) => (load.body ? bodyWords(kg) : plain(kg));
+const rungWords = ({ exercise, setup }: NonNullable<NextLoad["rung"]>) =>
+  [exercise, ...setup.items].join(", ").toLowerCase();
+
+const words = (load: NextLoad, kg: number) => loadOf({ kg, body: load.body });

@@ -8,6 +8,7 @@ import { Trouble } from "@/parts/Notice";
 import { kilograms, plain } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bouts } from "./Bouts";
+import { Learned } from "./Learned";
 import { NextLoads } from "./NextLoads";
 
 type Past = Schemas["PastSession"];
@@ -33,6 +34,7 @@ function Session({ session }: { session: Past }) {
         <PlanAgain session={session} />
       </header>
       <AddedUp session={session} />
+      <Learned session={session} />
       <NextLoads loads={session.next_loads} />
       <Bouts session={session} />
     </div>

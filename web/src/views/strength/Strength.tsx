@@ -6,6 +6,7 @@ import { Menu, MenuItem } from "@/parts/Menu";
 import { Progress } from "@/parts/Progress";
 import { plain } from "@/score/words";
 import { fullDate } from "../dates";
+import { Bests } from "./Bests";
 import { Calls, Foretold, Recovery } from "./Knowledge";
 import { MaxOverTime } from "./MaxOverTime";
 import { RepCurve } from "./RepCurve";
@@ -110,6 +111,7 @@ function OneLift({ lift }: { lift: KnownLift }) {
             <div className="mt-4 text-[15px] text-faint">
               <Progress liftId={lift.lift_id} policy={found.policy} />
             </div>
+            <Bests found={found} />
             {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
           </>
         )}

@@ -2,19 +2,23 @@ import { group } from "d3-array";
 import { Link, useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas, Step } from "@/data/client";
+import { outbox } from "@/data/outbox";
 import { useStart, useToday } from "@/data/queries";
 import { Builds } from "@/parts/Builds";
 import { Button } from "@/parts/Button";
 import { ForetoldNote } from "@/parts/ForetoldNote";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
+import { Reasons, useWorkingKey } from "@/parts/Reasons";
 import { Remember } from "@/parts/Remember";
 import { WeighIn } from "@/parts/WeighIn";
 import { PlannedScore } from "@/score/PlannedScore";
-import { bodyWords, kilograms, minutes, plain } from "@/score/words";
-import { dayWords } from "../dates";
+import { kilograms, loadOf, minutes, plain, weightOf } from "@/score/words";
+import { dayWords, fullDate } from "../dates";
+import { Ready } from "./Ready";
+import { Shorten } from "./Shorten";
 
-type SessionPlan = Schemas["SessionPlan"];
+type DueSession = Schemas["DueSession"];
 type LiftLine = Schemas["LiftLine"];
 
 /** What is on, with which loads and why. */
@@ -28,6 +32,7 @@ export default function Today() {
 
 function Day({ view }: { view: Schemas["TodayView"] }) {
   const [first, ...others] = view.due;
+  useWorkingKey();
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-1 gap-x-14 px-4 py-6 sm:px-7 lg:grid-cols-[minmax(0,1fr)_17rem]">
       <div className="space-y-12">
@@ -103,10 +108,18 @@ function Underway({ session }: { session: Schemas["SessionCard"] }) {
   );
 }
 
-function Due({ session, today, primary }: { session: SessionPlan; today: string; primary: boolean }) {
+function Due({ session, today, primary }: { session: DueSession; today: string; primary: boolean }) {
   const start = useStart();
   const go = useNavigate();
   const begin = () => start.mutate(session.id, { onSuccess: () => go(`/floor/${session.id}`) });
+  const beginWithout = (skipped: string[]) =>
+    start.mutate(session.id, {
+      onSuccess: ({ id, adjustments }) => {
+        if (skipped.length)
+          void outbox.adjust(id, { before: adjustments, after: { ...adjustments, skipped } });
+        go(`/floor/${id}`);
+      },
+    });
   useShortcut("space", "Space", "Start today's session", begin, primary && !start.isPending);
   const groups = group(session.lifts, (lift) => lift.group);
   const steps = group(session.timeline.steps, (step) => step.group);
@@ -136,6 +149,8 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
           </Button>
         </div>
       </header>
+      <Shorten session={session} onStart={beginWithout} />
+      <Ready session={session} />
       {start.error && <Trouble error={start.error} retry={begin} />}
       <div className="mt-5 border-t border-ink">
         {[...groups.values()].map((lifts) => (
@@ -151,6 +166,7 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
               <Lift
                 key={lift.exercise}
                 lift={lift}
+                cue={session.cues.findLast((cue) => cue.exercise === lift.exercise)?.text ?? ""}
                 steps={lifts.length > 1 ? [] : (steps.get(lift.group) ?? [])}
               />
             ))}
@@ -163,7 +179,7 @@ function Due({ session, today, primary }: { session: SessionPlan; today: string;
 }
 
 /** A lift with its loads and why; with its score, where it has one of its own. */
-function Lift({ lift, steps }: { lift: LiftLine; steps: Step[] }) {
+function Lift({ lift, steps, cue }: { lift: LiftLine; steps: Step[]; cue: string }) {
   return (
     <article className="grid grid-cols-1 gap-x-8 gap-y-1 border-b border-hairline py-4 sm:grid-cols-[minmax(0,1fr)_auto]">
       <h2 className="text-lg font-bold">
@@ -187,17 +203,37 @@ function Lift({ lift, steps }: { lift: LiftLine; steps: Step[] }) {
       )}
       <div className="text-[15px] text-faint">
         {lift.waits_for_max && <Remember lift={lift} />}
+        {cue && (
+          <p>
+            Cue from last time: <b className="text-ink">{cue}</b>
+          </p>
+        )}
         <Builds lift={lift} />
-        {lift.reasons.map((reason) => (
-          <p key={reason.text}>{reason.text}</p>
-        ))}
+        {lift.last_kg != null && lift.loads.length > 0 && <p>{sinceWords(lift, lift.last_kg)}</p>}
+        <Reasons reasons={lift.reasons} />
+        {lift.reach && <p>{reachWords(lift.reach, lift.loads[0]?.body === true)}</p>}
       </div>
     </article>
   );
 }
 
+/** What differs from last time: the heaviest load beside the heaviest then, with the same set-up. */
+function sinceWords({ loads }: LiftLine, last: number): string {
+  const more = Math.round((Math.max(...loads.map((load) => load.kg)) - last) * 100) / 100;
+  return more === 0
+    ? "As heavy as last time."
+    : `${plain(Math.abs(more))} kg ${more > 0 ? "more" : "less"} than last time.`;
+}
+
+/** A record that is likely at hand: said once, and not pressed. */
+function reachWords({ kg, reps, was_reps, was_kg, was_on }: Schemas["Record"], body: boolean) {
+  const load = (of: number) => weightOf({ kg: of, body });
+  const was = was_kg === kg ? was_reps : `${was_reps} at ${load(was_kg)}`;
+  return `A record within reach: ${reps} at ${load(kg)}. Until now ${was}, on ${fullDate(was_on)}.`;
+}
+
 function Loads({ loads }: { loads: Schemas["Settled"][] }) {
-  const words = loads.slice(0, 5).map((load) => (load.body ? bodyWords(load.kg) : plain(load.kg)));
+  const words = loads.slice(0, 5).map(loadOf);
   const needsUnit = loads.some((load) => !load.body || load.kg !== 0);
   return (
     <>

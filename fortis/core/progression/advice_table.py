@@ -1,0 +1,332 @@
+"""The advice of a whole session, worked out before it is asked for.
+
+For every bout and every plausible outcome the advice is known in advance, so that a phone without a connection
+looks it up. Where two outcomes count together, the advice after the second is with the first.
+"""
+
+from collections.abc import Hashable, Mapping
+from decimal import Decimal
+from typing import NamedTuple
+
+from fortis.core.adjustments import LoadChange
+from fortis.core.cache import cached
+from fortis.core.line_demand import demand_of
+from fortis.core.line_loads import lead_of
+from fortis.core.loading.moved import body_part
+from fortis.core.performance import Ended
+from fortis.core.played import entry_name
+from fortis.core.progression.advice import (
+    MOST_RESERVE,
+    SAME_LIFT,
+    SAME_MUSCLES,
+    Advice,
+    Bar,
+    Judged,
+    Line,
+    Loaded,
+    Other,
+    OtherBout,
+    Outcome,
+    believed,
+)
+from fortis.core.progression.expectation import LineAsks
+from fortis.core.progression.finding import Finding, finding_of
+from fortis.core.strength.estimate import Estimate
+from fortis.core.structure.counting import is_rep_target, least_of, most_of
+from fortis.core.structure.model import LiftKey, OfPrevious, planned_reserve
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
+from fortis.core.structure.timeline import timeline
+from fortis.core.tally.records import Alike, Bests, tempo_key
+from fortis.core.units import plain
+from fortis.core.value import Value
+
+Maxes = Mapping[LiftKey, Estimate]
+"""The maxes that were known before a session."""
+NONE_KNOWN: Maxes = {}
+NONE_DONE: Bests = {}
+
+NOT_TOLD = ""
+_LEFT = (None, *(Decimal(half) / 2 for half in range(int(MOST_RESERVE) * 2 + 1)))
+"""Reserves that are told apart: not told, and none to plenty in steps of a half."""
+_ENDED = (None, Ended.FORM)
+NUMBERS_OVER = 2
+MOST_NUMBER = 32
+
+
+class AdviceTable(Value):
+    """All advice of a session, to be looked up.
+
+    `positions` has by the position of a bout, and by the load it was to be done with, the number of its table. A
+    table has the number of an advice, -1 for none, by what counts of the bout, then by `reserves` (the reserve as
+    said, `5+` for five or more, empty where not told), then by `ended`.
+    """
+
+    advice: tuple[Advice, ...] = ()
+    reserves: Mapping[str, int] = {}
+    ended: Mapping[str, int] = {}
+    tables: tuple[tuple[tuple[tuple[int, ...], ...], ...], ...] = ()
+    positions: Mapping[str, Mapping[str, int]] = {}
+
+
+def lines_of(
+    prescription: Prescription, bar: Bar, maxes: Maxes = NONE_KNOWN, bests: Bests = NONE_DONE
+) -> dict[str, Line]:
+    """The lines of a session as they stand, by the names of their entries."""
+    steps = timeline(prescription).steps
+    at = {(each.group, each.entry, each.number): at for at, each in enumerate(prescription.sets)}
+    lines: dict[str, _Bare] = {}
+    for of_entry in prescription.by_entry().values():
+        sets = tuple(each for each in of_entry if not each.is_warm_up and each.open_bouts)
+        if sets:
+            places = tuple(at[each.group, each.entry, each.number] for each in sets)
+            lines[entry_name(sets[0])] = _Bare.of(sets, places, bar)
+    found = {}
+    for name, bare in lines.items():
+        lead = lead_of([bout for each in bare.sets for bout in each.open_bouts])
+        demand = demand_of(prescription, bare.sets, lead, bare.part or Decimal(0), steps)
+        asks = LineAsks(demand.parts, maxes.get(bare.sets[0].key), bare.part)
+        others = tuple(
+            other for entry, line in lines.items() if entry != name and (other := _other(entry, line, bare))
+        )
+        first = bare.sets[0]
+        kind = Alike(first.lift.id, first.setup.key, tempo_key(first.bouts[0].tempo))
+        found[name] = Line(bare.sets, bare.at, asks, others, bar, tuple(bests.get(kind, ())))
+    return found
+
+
+class _Bare(NamedTuple):
+    """The work sets of a line, where they stand in the session, whether its loads are added to body weight.
+
+    `part` is the share of body weight moved, None where that is not known.
+    """
+
+    sets: tuple[PlannedSet, ...]
+    at: tuple[int, ...]
+    body: bool
+    part: Decimal | None
+
+    @classmethod
+    def of(cls, sets: tuple[PlannedSet, ...], at: tuple[int, ...], bar: Bar) -> "_Bare":
+        """A line with what its loads are added to."""
+        body = any(bout.settled and bout.settled.body for each in sets for bout in each.bouts)
+        return cls(sets, at, body, body_part(sets[0].lift, body, bar.body_kg))
+
+
+def _other(entry: str, line: _Bare, of: _Bare) -> Other | None:
+    """A line as far as it follows the day of another; None where it does not, or is over by then."""
+    lift, judged = line.sets[0].lift, of.sets[0].lift
+    follows = SAME_LIFT if lift.id == judged.id else SAME_MUSCLES if set(lift.prime) & set(judged.prime) else None
+    if follows is None or line.part is None or line.at[-1] < of.at[0]:
+        return None
+    bouts = [
+        OtherBout(at, Loaded(each.number, bout.number, bout.settled.kg))
+        for at, each in zip(line.at, line.sets, strict=True)
+        for bout in each.open_bouts
+        if bout.settled and is_rep_target(bout.reps) and at > of.at[0]
+    ]
+    own = line.part, line.body, follows, tuple(bouts)
+    return Other(entry, line.sets[0].exercise, lift, *own) if bouts else None
+
+
+def all_advice(
+    prescription: Prescription, bar: Bar, maxes: Maxes = NONE_KNOWN, bests: Bests = NONE_DONE
+) -> AdviceTable:
+    """The advice for every bout of a session as played, its outcomes, and the loads that advice leads to.
+
+    `maxes` are those that were known before the session, `bests` what was done before it.
+    """
+    advice: list[Advice] = []
+    tables: list[Table] = []
+    positions: dict[str, dict[str, int]] = {}
+    moved: dict[str, set[tuple[LoadChange, ...]]] = {}
+
+    def add(told: _Told) -> None:
+        for position, kg, table in told.places:
+            positions.setdefault(position, {})[kg] = len(tables) + table
+        tables.extend(_moved_on(table, len(advice)) for table in told.tables)
+        advice.extend(told.advice)
+        for entry, loads in told.moves:
+            moved.setdefault(entry, set()).add(loads)
+
+    for of_entry in prescription.by_entry().values():
+        if finding := finding_of(of_entry, bar):
+            add(_finding(finding))
+    for name, line in lines_of(prescription, bar, maxes, bests).items():
+        add(_told(line, tuple(sorted(moved.get(name, ()), key=repr))))
+    return AdviceTable(
+        advice=tuple(advice),
+        reserves=_reserve_names(),
+        ended={NOT_TOLD: 0, Ended.MET: 0, Ended.FORM: 1, Ended.STUCK: 0},
+        tables=tuple(tables),
+        positions=positions,
+    )
+
+
+Table = tuple[tuple[tuple[int, ...], ...], ...]
+
+
+def _moved_on(table: Table, by: int) -> Table:
+    return tuple(tuple(tuple(at if at < 0 else at + by for at in ended) for ended in number) for number in table)
+
+
+def load_name(kg: Decimal) -> str:
+    """A load as the client names it: the shortest decimal of a double."""
+    return repr(float(kg)).removesuffix(".0")
+
+
+def _reserve_names() -> dict[str, int]:
+    """Every way to tell a reserve, with its row in a table; beyond `MOST_RESERVE` all are one."""
+    names = {NOT_TOLD: 0}
+    for half in range(21):
+        at = 1 + min(half, int(MOST_RESERVE) * 2)
+        name = plain(Decimal(half) / 2)
+        names |= {name: at, f"{name}+": at}
+    return names
+
+
+MOST_CHANGES, MOST_TABLES = 40, 80
+"""So many changes of a line's loads are followed, into so many tables: more than any line of a real session makes.
+After another one the advice comes from the server."""
+
+
+class _Told(NamedTuple):
+    """The advice of one line, its tables, and for each position and load the number of a table.
+
+    `moves` are the changes of other lines that it leads to.
+    """
+
+    advice: tuple[Advice, ...]
+    tables: tuple[Table, ...]
+    places: tuple[tuple[str, str, int], ...]
+    moves: tuple[tuple[str, tuple[LoadChange, ...]], ...]
+
+
+@cached(256)
+def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
+    """The tables of a line as it stands, and as it would stand after each change of load that leads there.
+
+    `moved` are the changes that other lines lead to.
+    """
+    making = _Making()
+    changes = [
+        *[(loads, 0) for loads in moved],
+        *making.tabled(line).items(),
+    ]
+    for loads, number in changes[:MOST_CHANGES]:
+        if len(making.tables) > MOST_TABLES:
+            break
+        making.tabled(line.with_loads([change.after(number) for change in loads]))
+    places = tuple((position, kg, table) for (position, kg), table in making.places.items())
+    every = (one for advice in making.advice for one in (advice, advice.again) if one)
+    moves = {(other.entry, other.loads) for one in every for other in one.others}
+    return _Told(tuple(making.advice), tuple(making.tables), places, tuple(sorted(moves, key=repr)))
+
+
+@cached(64)
+def _finding(finding: Finding) -> _Told:
+    """The tables of a way up that finds a load, and the loads of the work it leads to."""
+    advice: dict[Advice, int] = {}
+    tables: list[Table] = []
+    places = []
+    for bout in finding.way_up.bouts:
+        if bout.settled is None:
+            continue
+
+        def advised(number: int, left: Decimal | None, of: PlannedBout = bout) -> int:
+            found = finding.advise(of, Outcome(number, left))
+            return -1 if found is None else advice.setdefault(found, len(advice))
+
+        places.append((str(finding.way_up.position(bout)), load_name(bout.settled.kg), len(tables)))
+        tables.append(
+            tuple(
+                tuple((advised(number, left),) * len(_ENDED) for left in _LEFT)
+                for number in range(least_of(bout.reps) + NUMBERS_OVER + 1)
+            )
+        )
+    moves = dict.fromkeys((entry_name(finding.way_up), each.loads) for each in advice if each.loads)
+    return _Told(tuple(advice), tuple(tables), tuple(places), tuple(moves))
+
+
+def _alike(judged: Judged) -> Hashable:
+    """What two bouts of a line share whose advice is the same.
+
+    What they ask, what is to be expected of them, and what is to come, but for repeats.
+    """
+    to_come: dict[Hashable, int] = {}
+    for later in judged.following:
+        shape = tuple(
+            (other.number, other.settled and other.settled.kg, isinstance(other.load, OfPrevious))
+            for other in later.open_bouts
+        )
+        to_come.setdefault(shape, later.number - judged.each.number)
+    bout, expected = judged.bout, judged.expected
+    others = sum(other.at > judged.at for line in judged.line.others for other in line.bouts)
+    asked = bout.number, bout.reps, bout.effort, bout.range_of_motion, bout.settled and bout.settled.kg
+    return asked, len(judged.each.bouts), expected, others, tuple(to_come.items())
+
+
+class _Making:
+    """Fills the tables of a line; the same advice, and the same table, is kept once."""
+
+    def __init__(self) -> None:
+        self.advice: dict[Advice, int] = {}
+        self.tables: dict[Table, int] = {}
+        self.places: dict[tuple[str, str], int] = {}
+        self.known: dict[Hashable, tuple[Table, list[Advice]]] = {}
+
+    def tabled(self, line: Line) -> dict[tuple[LoadChange, ...], int]:
+        """Fill the tables of a line where they are not known yet.
+
+        Returns the changes of load they advise, each with the number of the first set that does.
+        """
+        changes: dict[tuple[LoadChange, ...], int] = {}
+        for each in line.sets:
+            for bout in each.open_bouts:
+                if bout.settled is None:
+                    continue
+                place = str(each.position(bout)), load_name(bout.settled.kg)
+                if place in self.places:
+                    continue
+                judged = line.judged(each, bout)
+                if judged is None:
+                    continue
+                alike = _alike(judged)
+                if alike not in self.known:
+                    self.known[alike] = self._table(judged)
+                table, advised = self.known[alike]
+                if advised:
+                    self.places[place] = self.tables.setdefault(table, len(self.tables))
+                for one in advised:
+                    for loads in (one.loads, one.again.loads if one.again else ()):
+                        if loads:
+                            changes.setdefault(loads, each.number)
+        return changes
+
+    def _table(self, judged: Judged) -> tuple[Table, list[Advice]]:
+        bout = judged.bout
+        most, least = most_of(bout.reps), least_of(bout.reps)
+        if most is None:
+            return (), []
+        is_judged = planned_reserve(bout.effort) is not None
+        known: dict[tuple[int, Decimal | None, Ended | None], Advice | None] = {}
+
+        def number_of(number: int, left: Decimal | None, ended: Ended | None) -> int:
+            key = number, left, ended
+            if key not in known:
+                known[key] = judged.advise(Outcome(number, left, ended))
+            found = known[key]
+            return -1 if found is None else self.advice.setdefault(found, len(self.advice))
+
+        def row(number: int) -> tuple[tuple[int, ...], ...]:
+            """What is advised after so many reps: form counts where all were done, calls where asked for."""
+            if judged.is_far_short(number):
+                return ((number_of(number, None, None),) * 2,) * len(_LEFT)
+            if number < least:
+                return tuple((number_of(number, believed(left, least - number), None),) * 2 for left in _LEFT)
+            of_form = number_of(least, None, Ended.FORM)
+            if not is_judged:
+                return ((number_of(least, None, None), of_form),) * len(_LEFT)
+            return tuple((number_of(number, left, None), of_form) for left in _LEFT)
+
+        table = tuple(map(row, range(min(most, MOST_NUMBER - NUMBERS_OVER) + NUMBERS_OVER + 1)))
+        return table, [found for found in known.values() if found]

@@ -1,0 +1,57 @@
+"""The best of every lift, set-up and tempo, as the whole record has it."""
+
+from collections.abc import Collection, Mapping, Sequence
+from datetime import datetime
+from decimal import Decimal
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.performance import PerformedBout
+from fortis.core.structure.model import Lifting, RangeOfMotion, SetUp, Tempo
+from fortis.core.tally.records import Alike, Best, tempo_key
+from fortis.store import lifter
+from fortis.store.tables import BoutRow, SessionRow
+
+
+def alike(bout: PerformedBout) -> Alike | None:
+    """What a bout is comparable with; None where it is with none: halves, help, no load, no full rep."""
+    asked = bout.asked
+    if bout.kg is None or not bout.reps or bout.position.is_warm_up:
+        return None
+    if asked and (asked.range_of_motion is not RangeOfMotion.FULL or asked.lifting is not Lifting.ALONE):
+        return None
+    return Alike(bout.lift_id, bout.setup.key, tempo_key(asked.tempo if asked else None))
+
+
+def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Mapping[Alike, Sequence[Best]]:
+    """What was done of some lifts in the finished sessions before a moment: each load and reps once."""
+    asked = BoutRow.asked
+    tempo, motion, lifting = (
+        func.json_extract(asked, f"$.{name}") for name in ("tempo", "range_of_motion", "lifting")
+    )
+    query = (
+        select(BoutRow.lift_id, BoutRow.setup, tempo, BoutRow.kg, BoutRow.reps, func.min(BoutRow.done_at))
+        .join(SessionRow, SessionRow.id == BoutRow.session_id)
+        .where(
+            BoutRow.lift_id.in_(lift_ids),
+            BoutRow.taken_back_at.is_(None),
+            BoutRow.set > 0,
+            BoutRow.reps > 0,
+            BoutRow.kg.is_not(None),
+            SessionRow.finished_at.is_not(None),
+            SessionRow.started_at < before,
+            func.coalesce(motion, RangeOfMotion.FULL.value) == RangeOfMotion.FULL.value,
+            func.coalesce(lifting, Lifting.ALONE.value) == Lifting.ALONE.value,
+        )
+        .group_by(BoutRow.lift_id, BoutRow.setup, tempo, BoutRow.kg, BoutRow.reps)
+    )
+    found: dict[Alike, list[Best]] = {}
+    for lift_id, setup, asked_tempo, kg, reps, done_at in work.execute(query):
+        key = Alike(lift_id, SetUp(items=tuple(setup)).key, _tempo(asked_tempo))
+        found.setdefault(key, []).append(Best(Decimal(kg), reps, lifter.today(work, done_at)))
+    return found
+
+
+def _tempo(asked: str | None) -> str:
+    return "" if asked is None else tempo_key(Tempo.model_validate_json(asked))
