@@ -7,6 +7,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from fortis.demo.log import make_demo
 from fortis.store.database import open_database
+from tests.browser.test_loop import compose
 from tests.serving import CHROMIUM, FLAGS, Serving
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
@@ -40,8 +41,7 @@ def gallery(page: Page, name: str) -> None:
 
 def plan(page: Page, written: str) -> None:
     """Write a session and save it for today."""
-    page.goto("/compose")
-    page.get_by_role("textbox", name="Written form").fill(written)
+    compose(page, written)
     page.get_by_role("button", name="Save as planned").click()
     page.wait_for_url("**/")
 

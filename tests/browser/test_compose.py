@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from fortis.core.structure.methods import METHODS, write_method
-from tests.browser.test_loop import compose
+from tests.browser.test_loop import compose, write
 
 BREAKS = {
     " leave ": " laeve ",
@@ -28,7 +28,7 @@ def test_every_family_is_written_broken_and_mended(desktop):
     for method in METHODS:
         written = write_method(method)
         word, slip = next((word, slip) for word, slip in BREAKS.items() if word in written)
-        form.fill("# Day\n" + written.replace(word, slip, 1))
+        write(desktop, "# Day\n" + written.replace(word, slip, 1))
         expect(problem).to_have_count(1)
         problem.get_by_role("button", name=re.compile("^Write ")).first.click()
         expect(problem).to_have_count(0)
@@ -113,7 +113,8 @@ def test_a_session_is_kept_as_a_template_and_started_from(desktop):
     desktop.get_by_role("button", name="Save or copy").click()
     desktop.get_by_role("menuitem", name="Save as a template").click()
     expect(desktop.get_by_text("Rows is saved as a template.")).to_be_visible()
-    form.fill("")
+    form.press("Control+A")
+    form.press("Delete")
     desktop.get_by_role("button", name="Start from …").click()
     desktop.get_by_role("menuitem", name="Rows").click()
     expect(form).to_contain_text("Seal row: 3 x 8 at 50 kg")

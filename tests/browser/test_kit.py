@@ -5,6 +5,7 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.test_loop import write
 from tests.browser.test_views import axe
 
 
@@ -55,8 +56,7 @@ def test_bands_are_worked_out_from_the_scale(desktop):
     bands = desktop.get_by_role("region", name="Bands, by the pair")
     expect(bands.get_by_text("give or take 0.5 kg.").first).to_be_visible()
     desktop.get_by_role("link", name="Compose").click()
-    form = desktop.get_by_role("textbox", name="Written form")
-    form.fill("# Bands\nBench press [green bands]: 3 at 60 kg")
+    write(desktop, "# Bands\nBench press [green bands]: 3 at 60 kg")
     expect(desktop.get_by_text("Bottom 60, top 78.3, 69.15 on average.")).to_be_visible()
 
 

@@ -52,9 +52,7 @@ def test_a_new_lifter_is_told_where_a_first_estimate_comes_from(desktop):
 
 @pytest.mark.new_lifter
 def test_a_recent_set_settles_the_loads_right_where_they_are_missing(desktop):
-    desktop.goto("/compose")
-    form = desktop.get_by_role("textbox", name="Written form")
-    form.fill("# First\nBack squat: 3 x 5 at 75% leave 2\nBench press: 3 x 5 leave 2")
+    compose(desktop, "# First\nBack squat: 3 x 5 at 75% leave 2\nBench press: 3 x 5 leave 2")
     expect(desktop.get_by_text("not settled")).to_have_count(2)
     field = desktop.get_by_label(re.compile("Nothing is known of back squat yet"))
     field.fill("six at 80")
@@ -65,7 +63,7 @@ def test_a_recent_set_settles_the_loads_right_where_they_are_missing(desktop):
     expect(desktop.get_by_text("not settled")).to_have_count(1)
     expect(desktop.get_by_role("group", name="Score of Back squat")).to_contain_text(re.compile(r"9\d(\.5)?9\d"))
     desktop.get_by_role("button", name="Save as planned").click()
-    desktop.wait_for_url("**/")
+    expect(desktop.get_by_role("heading", name="First", level=1)).to_be_visible()
     expect(desktop.get_by_text("The score foretells")).to_be_visible()
     desktop.get_by_label(re.compile("Nothing is known of bench press yet")).fill("max 90 kg")
     desktop.get_by_role("button", name="Take it").click()

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.test_loop import WRITTEN, compose, recorded, save, start
+from tests.browser.test_loop import WRITTEN, compose, recorded, save, start, write
 
 AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
 
@@ -59,7 +59,7 @@ def test_a_slip_of_the_pen_is_told_and_mended_and_nothing_is_lost(desktop):
     expect(desktop.get_by_role("alert")).to_contain_text("stone")
     desktop.reload()
     expect(form).to_contain_text("60 stone")
-    form.fill("# Pen\nFront squat: 3 x 5 at 60,5 kg")
+    write(desktop, "# Pen\nFront squat: 3 x 5 at 60,5 kg")
     expect(desktop.get_by_text("not a unit")).not_to_be_visible()
     form.press("Control+Enter")
     expect(desktop.get_by_role("heading", name="Pen", level=1)).to_be_visible()
