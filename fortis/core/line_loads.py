@@ -28,6 +28,7 @@ from fortis.core.structure.model import (
     OfTop,
     Percent,
     RepMax,
+    SetUp,
     Shift,
     Weight,
     WeightRange,
@@ -114,9 +115,10 @@ class LineLoads:
         self.part = body_part(self.exercise, self.body, basis.body_kg)
         self.max = basis.estimates.get(first.key)
         self.max_of = ""
+        self.resistance = resistance_of(first.setup, basis.kit)
+        self.more_pull = Decimal(0)
         if self.max is None:
             self._borrow_max(first)
-        self.resistance = resistance_of(first.setup, basis.kit)
         self.effect_told = False
         self.last = basis.last.get(first.key)
         self.carried = carried
@@ -129,13 +131,17 @@ class LineLoads:
         self.solved: dict[tuple[PlannedBout, ...], float | None] = {}
 
     def _borrow_max(self, first: PlannedSet) -> None:
-        """Where no max is known with this set-up, the best with another is a guide: flagged, and less sure."""
+        """Where no max is known with this set-up, the best with another is a guide: flagged, and less sure.
+
+        A max is one of what is on the bar; what bands and chains pull more here is part of the weight for all that.
+        """
         lift, _ = first.key
         others = {setup: max_ for (other, setup), max_ in self.basis.estimates.items() if other == lift}
         if others:
             setup = max(others, key=lambda each: others[each].kg)
             self.max = others[setup].widened(RELATED_SPREAD)
             self.max_of = f"with {setup}" if setup else "without this set-up"
+            self.more_pull = self.resistance.mean_kg - resistance_of(SetUp.of_key(setup), self.basis.kit).mean_kg
 
     def _cut_of_shares(self, lead: PlannedBout) -> Decimal:
         """What a miss takes off shares of the max: nothing where the max has come down as far by itself."""
@@ -230,11 +236,12 @@ class LineLoads:
             return None
         return _tenth(float(kg + self.part) / self.max.kg * 100)
 
-    def _of_max(self, share: float) -> Decimal | None:
-        """A share of the max as a load to handle: body weight moved is taken off."""
+    def _of_max(self, share: float, more_pull: Decimal = Decimal(0)) -> Decimal | None:
+        """A share of the max as a load to handle: body weight moved is taken off, and what bands pull more."""
         if self.max is None or self.part is None:
             return None
-        return _tenth(self.max.kg * share - float(self.part))
+        kg = _tenth(self.max.kg * share - float(self.part) - float(more_pull))
+        return max(kg, Decimal(0)) if more_pull else kg
 
     def _wanted(self, bout: PlannedBout) -> _Wanted | None:
         wanted = self._asked(bout)
@@ -252,7 +259,7 @@ class LineLoads:
             case Percent(percent=percent, of=Weight(kg=kg)):
                 return self._of_chosen(percent, kg)
             case Percent() | RepMax() as load if share := share_of_max(load, self._curve):
-                return self._share(*share)
+                return self._share(*share, more_pull=self.more_pull if isinstance(load, RepMax) else Decimal(0))
             case LastTime(shift=shift) if self.last is not None:
                 return self._from_last(self.last, shift)
             case OfTop(shift=shift):
@@ -275,11 +282,12 @@ class LineLoads:
         text = f"{plain(percent)} % of the chosen {plain(max_kg)} kg is {plain(round(kg, 2))} kg."
         return _Wanted(kg, (Reason(code="share of max", text=text, values={"max_kg": max_kg, "kg": kg}),))
 
-    def _share(self, share: float, words: str) -> _Wanted | None:
-        kg = self._of_max(share)
+    def _share(self, share: float, words: str, more_pull: Decimal) -> _Wanted | None:
+        """A share of the max. A percentage is one of the bar, whatever bands pull; a rep max is one of it all."""
+        kg = self._of_max(share, more_pull)
         if kg is None or self.max is None:
             return None
-        text = f"{words} of {self._max_words()} is {plain(kg)} kg."
+        text = f"{words} of {self._max_words()} is {plain(kg)} kg{_pull_words(more_pull)}."
         reason = Reason(code="share of max", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
         if self.carried and self.cut < 1:
             return _Wanted(kg * self.cut, (reason, *self.carried.reasons))
@@ -342,13 +350,15 @@ class LineLoads:
         if self.set.bouts not in self.solved:
             self.solved[self.set.bouts] = self._solved(left)
         solved = self.solved[self.set.bouts]
-        kg = self._of_max((solved or load_for(1.0, reps, left, self.max.curve)) * self.tired.allows)
+        share = (solved or load_for(1.0, reps, left, self.max.curve)) * self.tired.allows
+        kg = self._of_max(share, self.more_pull)
         if kg is None:
             return None
         max_words = self._max_words()
         asked = " + ".join(str(_reps(each) or "max") for each in self.set.bouts) if solved else str(reps)
         asked = f"{self.tired.sets} sets of {asked}" if self.tired.sets > 1 else asked
-        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}."
+        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}"
+        text += f"{_pull_words(self.more_pull)}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
 
     def _solved(self, left: float) -> float | None:
@@ -407,6 +417,14 @@ def _effect_of_rounding(each: PlannedSet, max_: Estimate, body_part: float) -> s
     if abs(fewer) < LEAST_EFFECT:
         return ""
     return f"As built, about {abs(fewer):.0f} {'fewer' if fewer > 0 else 'more'} left at the end of a set."
+
+
+def _pull_words(more_pull: Decimal) -> str:
+    """That a load was worked out beside what bands and chains pull; empty where they pull nothing."""
+    if not more_pull:
+        return ""
+    kg = plain(abs(round(more_pull, 1)))
+    return f", {kg} kg of mean pull {'taken off' if more_pull > 0 else 'added'}"
 
 
 def _tenth(number: float) -> Decimal:

@@ -92,8 +92,9 @@ def _tired(
         if fresh_lead.settled is None:
             continue
         session = Prescription(title="", sets=(*before, *fresh))
-        allowed = demand_of(session, of_line, fresh_lead, line.part).allowed_kg(line.max)
-        one = float(fresh_lead.settled.kg + line.part)
+        beside = line.part + line.more_pull
+        allowed = demand_of(session, of_line, fresh_lead, beside).allowed_kg(line.max)
+        one = float(fresh_lead.settled.kg + beside)
         if allowed is not None and one > 0:
             found[entry] = Tired(allowed / one, len(own) if len({each.bouts for each in own}) == 1 else 1)
     return found

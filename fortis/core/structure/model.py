@@ -324,6 +324,11 @@ class SetUp(Value):
         """The one form in which set-ups are compared, all of it on, in whatever order and spelling."""
         return ", ".join(sorted({_one_spelling(each.item) for each in self.gear} - {""}))
 
+    @classmethod
+    def of_key(cls, key: str) -> "SetUp":
+        """The set-up that a key stands for."""
+        return cls(items=tuple(filter(None, key.split(", "))))
+
 
 _SPELLINGS = {"strap": "straps", "wrap": "wraps", "sleeve": "sleeves", "band": "bands", "chain": "chains"}
 
