@@ -20,6 +20,7 @@ from fortis.api import (
     structures,
     templates,
     today,
+    weeks,
 )
 from fortis.api.description import describe
 from fortis.api.front_end import serve_front_end
@@ -44,7 +45,20 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
-    for view in (today, floor, compose, arranging, structures, lifts, templates, ledger, strength, policies, kit):
+    for view in (
+        today,
+        floor,
+        compose,
+        arranging,
+        structures,
+        lifts,
+        templates,
+        weeks,
+        ledger,
+        strength,
+        policies,
+        kit,
+    ):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -7,13 +7,13 @@ from itertools import pairwise
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query
-from pydantic import BaseModel
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, Field
 
 from fortis.api.floor import At, Recorded, recorded
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import Bounds, SessionCard, card
-from fortis.api.work import Now, Work
+from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.loading.moved import body_part
 from fortis.core.performance import PerformedBout, is_correction
 from fortis.core.progression.next_loads import NextLoad
@@ -117,6 +117,16 @@ class Calls(BaseModel):
     off: float
 
 
+Felt = Annotated[int, Field(strict=True, ge=0, le=10)]
+"""How hard a session was as a whole: 0 nothing at all, 10 as hard as can be (the scale of Foster 2001)."""
+
+
+class HowHard(BaseModel):
+    """How hard a session was as a whole; None takes back what was said."""
+
+    felt: Felt | None
+
+
 class PastSession(SessionCard):
     """A session in full. `learned` goes with the lifts of its tally, in their order.
 
@@ -127,6 +137,7 @@ class PastSession(SessionCard):
     written: str
     unit: Unit
     minutes: int
+    felt: Felt | None
     bouts: list[LedgerBout]
     taken_back: list[TakenBack]
     tally: SessionTally
@@ -163,6 +174,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         written=row.written,
         unit=Unit(row.unit),
         minutes=_minutes(row, bouts.of(work, row.id)),
+        felt=row.felt,
         bouts=_bouts(work, row),
         taken_back=[
             TakenBack(position=bout.position, exercise=bout.exercise) for bout in bouts.taken_back(work, row.id)
@@ -178,6 +190,19 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         next_loads=[each.load for each in recommended(work, row)],
         again_on=lifter.today(work, now) + A_WEEK,
     )
+
+
+@router.put(
+    "/{session_id}/felt", status_code=204, responses={404: {"model": ProblemDetail}, 409: {"model": ProblemDetail}}
+)
+@commits
+def tell_how_hard(session_id: UUID, how_hard: HowHard, work: WritingWork) -> Response:
+    """Tell how hard a session was as a whole; told again, it is changed."""
+    row = sessions.get(work, str(session_id))
+    if row.started_at is None:
+        raise sessions.NotStartedError(row.id)
+    row.felt = how_hard.felt
+    return Response(status_code=204)
 
 
 @router.get("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={404: {"model": ProblemDetail}})

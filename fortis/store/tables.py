@@ -96,7 +96,8 @@ class SessionRow(Table):
 
     `written` is the notation as typed, `slot` what sessions that stand in for each other share: a template, or
     the first of them. `resolved` is the prescription with its loads settled and `kit` the kit of the gym, both
-    frozen when the session starts, so that what is played does not change under the lifter's hands.
+    frozen when the session starts, so that what is played does not change under the lifter's hands. `felt` is how
+    hard it was as a whole, 0 to 10.
     """
 
     __tablename__ = "session"
@@ -115,6 +116,7 @@ class SessionRow(Table):
     kit: Mapped[dict[str, Any] | None]
     resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     adjustments: Mapped[dict[str, Any] | None]
+    felt: Mapped[int | None]
 
 
 class BoutRow(Table):

@@ -35,3 +35,29 @@ def test_a_page_says_how_long_it_may_be_and_what_it_follows(long_log):
     assert len(long_log.get("/api/ledger").json()["sessions"]) == 30
     assert long_log.get("/api/ledger", params={"limit": 101}).status_code == 422
     assert long_log.get("/api/ledger", params={"before": str(uuid4())}).status_code == 404
+
+
+def test_weeks_hold_every_session_once_and_end_where_asked(long_log):
+    latest = long_log.get("/api/ledger/weeks").json()
+    assert len(latest["weeks"]) == 8
+    assert latest["weeks"][-1]["monday"] <= latest["today"] < latest["weeks"][-1]["monday"][:8] + "99"
+    (newest, *_) = long_log.get("/api/ledger").json()["sessions"]
+    shown = [each for week in latest["weeks"] for each in week["of"]]
+    assert shown[-1]["id"] == newest["id"]
+    assert shown[-1]["tonnage_kg"] == newest["tonnage_kg"]
+    assert [each["day"] for each in shown] == sorted(each["day"] for each in shown)
+    earlier = long_log.get("/api/ledger/weeks", params={"until": latest["weeks"][0]["monday"], "many": 2}).json()
+    assert earlier["weeks"][-1] == latest["weeks"][0]
+    for wrong in ({"until": "soon"}, {"until": "0001-01-01"}, {"many": 17}):
+        assert long_log.get("/api/ledger/weeks", params=wrong).status_code == 422
+
+
+def test_how_hard_a_session_was_is_told_changed_and_taken_back(lifter):
+    planned = lifter.plan("Back squat: 2 x 5 at 100 kg").json()["id"]
+    assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": 7}).status_code == 409
+    lifter.start(planned)
+    for felt in (7, 8, None):
+        assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": felt}).status_code == 204
+        assert lifter.client.get(f"/api/ledger/{planned}").json()["felt"] == felt
+    for wrong in (11, -1, 7.5, "7"):
+        assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": wrong}).status_code == 422

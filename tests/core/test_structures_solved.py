@@ -23,7 +23,7 @@ TO_THE_END = None
 
 
 def bouts(*sets, rest):
-    """Sets of bouts (its share of the first load, reps, seconds after it, reps to keep) with a rest between sets."""
+    """Sets of bouts (share of the first load, reps, seconds after it, reps to keep), a rest between sets."""
     return [
         (ratio, reps, rest if at == len(each) - 1 else after, keep)
         for each in sets

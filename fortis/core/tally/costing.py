@@ -1,6 +1,6 @@
 """What a session costs, planned or done: time, reps, tonnage, zones, hard sets, and the costly methods' share."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from decimal import Decimal
 
 from fortis.core.exercises import LIBRARY, Library
@@ -39,9 +39,14 @@ class Count(Value):
 
 
 class Costing(Value):
-    """A session added up. `tonnage_kg` counts what is settled; `plate_changes` are the loads built anew."""
+    """A session added up. `tonnage_kg` counts what is settled; `plate_changes` are the loads built anew.
+
+    `work_seconds` are those under load. `sets` are work sets, of which `failure_sets` end with none left.
+    """
 
     seconds: int
+    work_seconds: int
+    sets: int
     reps: int
     tonnage_kg: Kilograms
     lifts: tuple[LiftCost, ...]
@@ -76,6 +81,8 @@ def _added_up(work: Sequence[BoutWork], seconds: int) -> Costing:
     )
     return Costing(
         seconds=seconds,
+        work_seconds=sum(bout.seconds for bout in work),
+        sets=len({bout.set_key for bout in work}),
         reps=sum(bout.reps + bout.partial_reps for bout in work),
         tonnage_kg=sum((lift.tonnage_kg or Decimal(0) for lift in lifts), Decimal(0)),
         lifts=lifts,
@@ -103,13 +110,18 @@ def _lift(exercise: str, work: Sequence[BoutWork]) -> LiftCost:
 
 
 def _zones(work: Iterable[BoutWork]) -> tuple[Count, ...]:
-    counts: dict[str, int] = {}
+    counts: dict[str, Decimal] = {}
     for bout in work:
         if bout.percent is not None:
             zone = next((name for limit, name in ZONES if bout.percent < limit), OVER_ALL)
-            counts[zone] = counts.get(zone, 0) + bout.reps
+            counts[zone] = counts.get(zone, Decimal(0)) + bout.reps
+    return in_zones(counts)
+
+
+def in_zones(counts: Mapping[str, Decimal]) -> tuple[Count, ...]:
+    """Reps by the name of their zone, the lightest first."""
     order = [name for _, name in ZONES] + [OVER_ALL]
-    return tuple(Count(name=name, count=Decimal(counts[name])) for name in order if counts.get(name))
+    return tuple(Count(name=name, count=counts[name]) for name in order if counts.get(name))
 
 
 def _hard_sets(work: Iterable[BoutWork]) -> tuple[Count, ...]:
@@ -121,5 +133,10 @@ def _hard_sets(work: Iterable[BoutWork]) -> tuple[Count, ...]:
             counts[muscle] = counts.get(muscle, Decimal(0)) + 1
         for muscle in lift.helping:
             counts[muscle] = counts.get(muscle, Decimal(0)) + HELPING_COUNTS
+    return most_first(counts)
+
+
+def most_first(counts: Mapping[str, Decimal]) -> tuple[Count, ...]:
+    """Counts by name, the most first."""
     ordered = sorted(counts.items(), key=lambda each: (-each[1], each[0]))
-    return tuple(Count(name=muscle, count=count) for muscle, count in ordered)
+    return tuple(Count(name=name, count=count) for name, count in ordered)

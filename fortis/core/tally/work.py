@@ -13,7 +13,7 @@ from fortis.core.loading.moved import body_part, moved_kg, pulley_ratio, sides_o
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.structure.counting import as_planned, count_of, least_of
 from fortis.core.structure.model import Lifting, SetUp, asks_failure, planned_reserve
-from fortis.core.structure.pace import expected_reps
+from fortis.core.structure.pace import expected_reps, work_seconds
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 
 HARD_WITHIN = 4
@@ -33,10 +33,10 @@ NO_CONDITIONS = Conditions()
 
 @dataclass(frozen=True)
 class BoutWork:
-    """One bout as far as it counts. `reps` and `partial_reps` are of both sides where both work.
+    """One bout as far as it counts. `reps`, `partial_reps` and `seconds` are of both sides where both work.
 
     `moved_kg` is the whole weight moved in a rep and `handled_kg` the load in the hands, None where not known;
-    `percent` is of the max of that day.
+    `percent` is of the max of that day, `seconds` are those under load.
     """
 
     position: Position
@@ -48,6 +48,7 @@ class BoutWork:
     handled_kg: Decimal | None
     moved_kg: Decimal | None
     percent: Decimal | None
+    seconds: int
     hard: bool
     failed: bool
     overloaded: bool
@@ -117,6 +118,7 @@ def _planned(each: PlannedSet, bout: PlannedBout, index: int, under: Conditions)
         handled_kg=kg,
         moved_kg=_moved(each.lift, kg, bool(settled and settled.body), pull, under),
         percent=settled.percent if settled else None,
+        seconds=times * work_seconds(each.lift, bout.reps, bout.tempo, index),
         hard=_meant_hard(bout),
         failed=asks_failure(bout.reps, bout.effort),
         overloaded=bout.lifting is not Lifting.ALONE,
@@ -139,6 +141,7 @@ def _performed(done: PerformedBout, lift: Exercise, bout: PlannedBout | None, un
         handled_kg=done.kg,
         moved_kg=_moved(lift, done.kg, done.body, pull, under),
         percent=_percent_done(bout, done),
+        seconds=times * _seconds_done(lift, bout, done),
         hard=_was_hard(bout, done),
         failed=_reached_failure(bout, done),
         overloaded=lifting is not Lifting.ALONE,
@@ -148,6 +151,14 @@ def _performed(done: PerformedBout, lift: Exercise, bout: PlannedBout | None, un
 
 def _moved(lift: Exercise, kg: Decimal | None, body: bool, pull: Decimal, under: Conditions) -> Decimal | None:
     return moved_kg(lift, kg, body_part(lift, body, under.body_kg), pull, pulley_ratio(lift, under.kit))
+
+
+def _seconds_done(lift: Exercise, bout: PlannedBout | None, done: PerformedBout) -> int:
+    """Seconds under load on one side: those of a hold, as tapped rep by rep, or else by the tempo asked."""
+    if done.seconds or done.rep_seconds:
+        return done.seconds or round(done.rep_seconds[-1])
+    tempo = done.asked.tempo if done.asked else bout.tempo if bout else None
+    return (done.reps + done.partial_reps) * (tempo.seconds if tempo else lift.rep_seconds)
 
 
 def _meant_hard(bout: PlannedBout) -> bool:

@@ -11,6 +11,7 @@ const Compose = lazy(() => import("@/views/compose/Compose"));
 const Ledger = lazy(() => import("@/views/ledger/Ledger"));
 const Strength = lazy(() => import("@/views/strength/Strength"));
 const Kit = lazy(() => import("@/views/kit/Kit"));
+const Week = lazy(() => import("@/views/ledger/Week"));
 const PastSession = lazy(() => import("@/views/ledger/PastSession"));
 
 const router = createBrowserRouter([
@@ -21,6 +22,7 @@ const router = createBrowserRouter([
       { path: "/floor/:id?", element: <Floor /> },
       { path: "/compose/:id?", element: <Compose /> },
       { path: "/ledger", element: <Ledger /> },
+      { path: "/ledger/week/:monday", element: <Week /> },
       { path: "/ledger/:id", element: <PastSession /> },
       { path: "/strength", element: <Strength /> },
       { path: "/kit", element: <Kit /> },

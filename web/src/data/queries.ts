@@ -40,6 +40,29 @@ export const useLedger = () =>
     refetchOnWindowFocus: false,
   });
 
+/** So many weeks up to the one of a day, up to today's where none is given. */
+export const useWeeks = (until: string | null, many: number) =>
+  useQuery({
+    queryKey: ["ledger", "weeks", until, many],
+    placeholderData: (previous) => previous,
+    queryFn: () => answer(client.GET("/api/ledger/weeks", { params: { query: { until, many } } })),
+  });
+
+/** Tell how hard a session was as a whole. */
+export function useTellFelt(id: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (felt: number | null) =>
+      done(
+        client.PUT("/api/ledger/{session_id}/felt", {
+          params: { path: { session_id: id } },
+          body: { felt },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["ledger"] }),
+  });
+}
+
 export const usePastSession = (id: string) =>
   useQuery({
     queryKey: ["ledger", id],

@@ -642,6 +642,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weeks
+         * @description So many weeks, up to the one of a day: where none is given, up to today's.
+         */
+        get: operations["weeks_api_ledger_weeks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger/{session_id}": {
         parameters: {
             query?: never;
@@ -675,6 +695,26 @@ export interface paths {
          */
         get: operations["history_api_ledger__session_id__bouts__group___round___entry___set___bout__get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/{session_id}/felt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tell How Hard
+         * @description Tell how hard a session was as a whole; told again, it is changed.
+         */
+        put: operations["tell_how_hard_api_ledger__session_id__felt_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1468,6 +1508,8 @@ export interface components {
         /**
          * Costing
          * @description A session added up. `tonnage_kg` counts what is settled; `plate_changes` are the loads built anew.
+         *
+         *     `work_seconds` are those under load. `sets` are work sets, of which `failure_sets` end with none left.
          */
         Costing: {
             /** Failure Sets */
@@ -1486,8 +1528,12 @@ export interface components {
             reps: number;
             /** Seconds */
             seconds: number;
+            /** Sets */
+            sets: number;
             /** Tonnage Kg */
             tonnage_kg: number;
+            /** Work Seconds */
+            work_seconds: number;
             /** Zones */
             zones: components["schemas"]["Count"][];
         };
@@ -1824,6 +1870,14 @@ export interface components {
             kind: "hold";
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * HowHard
+         * @description How hard a session was as a whole; None takes back what was said.
+         */
+        HowHard: {
+            /** Felt */
+            felt: number | null;
         };
         /**
          * InTime
@@ -2860,6 +2914,8 @@ export interface components {
             bouts: components["schemas"]["LedgerBout"][];
             /** Calls */
             calls: components["schemas"]["Calls"][];
+            /** Felt */
+            felt: number | null;
             /** Finished At */
             finished_at: string | null;
             /** Id */
@@ -3640,6 +3696,62 @@ export interface components {
             times: number;
         };
         /**
+         * SmallBout
+         * @description A bout: its full reps, its half reps, the reps missed.
+         *
+         *     `height` is its load among those of its lift in the session, 0 to 1; 0 where they are all one.
+         */
+        SmallBout: {
+            /** Height */
+            height: number;
+            /** Missed */
+            missed: number;
+            /** Partial Reps */
+            partial_reps: number;
+            /** Reps */
+            reps: number;
+        };
+        /**
+         * SmallSession
+         * @description A past session in small, on its day.
+         */
+        SmallSession: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Finished At */
+            finished_at: string | null;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Planned On */
+            planned_on: string | null;
+            /** Score */
+            score: components["schemas"]["SmallSet"][];
+            /** Slot */
+            slot: string;
+            /** Started At */
+            started_at: string | null;
+            state: components["schemas"]["State"];
+            /** Title */
+            title: string;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+        };
+        /**
+         * SmallSet
+         * @description A set of a lift.
+         */
+        SmallSet: {
+            /** Bouts */
+            bouts: components["schemas"]["SmallBout"][];
+            /** Exercise */
+            exercise: string;
+        };
+        /**
          * Solved
          * @description What one pair of bands adds at the top, with its standard error; None where nothing is left to check it.
          */
@@ -4036,6 +4148,18 @@ export interface components {
             nearest: string[];
         };
         /**
+         * Usual
+         * @description How many of something named are usual for the lifter in a week: the middle half of their weeks.
+         */
+        Usual: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * WarmUpSet
          * @description One warm-up set.
          */
@@ -4064,6 +4188,86 @@ export interface components {
             serious: components["schemas"]["Serious"];
             /** Text */
             text: string;
+        };
+        /**
+         * WeekLift
+         * @description A lift in a week, with whatever set-ups. `average_kg` is a rep's, None without loaded reps.
+         */
+        WeekLift: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Exercise */
+            exercise: string;
+            /** Reps */
+            reps: number;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+        };
+        /**
+         * WeekView
+         * @description A week with its sessions, in order. `beside` tells it beside the week before, once it `is_over`.
+         */
+        WeekView: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Average Percent */
+            average_percent: number | null;
+            /** Beside */
+            beside: string;
+            /** Failure Sets */
+            failure_sets: number;
+            /** Hard Sets */
+            hard_sets: components["schemas"]["Count"][];
+            /** Is Over */
+            is_over: boolean;
+            /** Lifts */
+            lifts: components["schemas"]["WeekLift"][];
+            /** Load */
+            load: number | null;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Monotony */
+            monotony: number | null;
+            /** Of */
+            of: components["schemas"]["SmallSession"][];
+            /** Overloaded Reps */
+            overloaded_reps: number;
+            /** Partial Reps */
+            partial_reps: number;
+            /** Reps */
+            reps: number;
+            /** Seconds */
+            seconds: number;
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
+            /** Strain */
+            strain: number | null;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+            /** Work Seconds */
+            work_seconds: number;
+            /** Zones */
+            zones: components["schemas"]["Count"][];
+        };
+        /**
+         * WeeksView
+         * @description Weeks in order, the latest last, and what is usual for the lifter over them. `today` is the lifter's date.
+         */
+        WeeksView: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Usual */
+            usual: components["schemas"]["Usual"][];
+            /** Weeks */
+            weeks: components["schemas"]["WeekView"][];
         };
         /**
          * Weighed
@@ -8258,6 +8462,74 @@ export interface operations {
             };
         };
     };
+    weeks_api_ledger_weeks_get: {
+        parameters: {
+            query?: {
+                until?: string | null;
+                many?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksView"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
     open_session_api_ledger__session_id__get: {
         parameters: {
             query?: never;
@@ -8388,6 +8660,129 @@ export interface operations {
             };
             /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    tell_how_hard_api_ledger__session_id__felt_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HowHard"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is not JSON. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -23,6 +23,30 @@ export function dayWords(iso: string, today: string): string {
 /** A date in full: Tue, 3 Nov 2026. Takes a moment too, told in this device's zone. */
 export const fullDate = (iso: string): string => FULL.format(iso.length > 10 ? new Date(iso) : local(iso));
 
+const SHORT = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const SHORT_DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short" });
+/** A Monday. */
+const MONDAY = "2024-01-01";
+
+/** A day and its month: 23 Nov. */
+export const dayAndMonth = (iso: string): string => SHORT.format(local(iso));
+
+/** The day of the week, from 0, Monday. */
+export const weekdayOf = (iso: string): number => (local(iso).getDay() + 6) % 7;
+
+/** A day of the week in short, from 0, Monday. */
+export const weekday = (day: number): string => SHORT_DAY.format(local(addDays(MONDAY, day)));
+
+/** So many days on. */
+export function addDays(iso: string, many: number): string {
+  const day = local(iso);
+  day.setDate(day.getDate() + many);
+  return isoDate(day);
+}
+
+/** Whether a day comes after another one. */
+export const isLater = (one: string, other: string): boolean => one > other;
+
 /** A date as the interface wants it, in this device's zone. */
 export function isoDate(date: Date): string {
   const month = String(date.getMonth() + 1).padStart(2, "0");

@@ -7,6 +7,7 @@ import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
 import { kilograms } from "@/score/words";
 import { fullDate } from "../dates";
+import { Weeks } from "./Weeks";
 
 const ROW = 45;
 /** Rows drawn beyond the edges of the window, and rows before the end at which earlier ones are asked for. */
@@ -23,6 +24,7 @@ export default function Ledger() {
       {({ pages }) => (
         <div className="mx-auto max-w-6xl px-4 py-6 sm:px-7">
           <h1 className="text-3xl font-bold tracking-tight">Ledger</h1>
+          {pages.some((page) => page.sessions.length > 0) && <Weeks />}
           <Sessions sessions={pages.flatMap((page) => page.sessions)} earlier={query} />
         </div>
       )}

@@ -8,6 +8,7 @@ import { Trouble } from "@/parts/Notice";
 import { kilograms, plain } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bouts } from "./Bouts";
+import { Felt } from "./Felt";
 import { Learned } from "./Learned";
 import { NextLoads } from "./NextLoads";
 
@@ -33,6 +34,7 @@ function Session({ session }: { session: Past }) {
         </div>
         <PlanAgain session={session} />
       </header>
+      <Felt session={session} />
       <AddedUp session={session} />
       <Learned session={session} />
       <NextLoads loads={session.next_loads} />

@@ -1,0 +1,46 @@
+"""What was done, day by day, to be added up by the week."""
+
+from collections.abc import Sequence
+from datetime import UTC, date, datetime, time, timedelta
+from typing import NamedTuple
+
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.performance import PerformedBout
+from fortis.core.tally.costing import cost_of_performance
+from fortis.core.tally.week import DayDone
+from fortis.store import bouts, sessions
+from fortis.store.lifts import library
+from fortis.store.played import conditions, played
+from fortis.store.tables import SessionRow
+
+_A_ZONE = timedelta(days=1)
+"""No day is further from that of UTC."""
+
+
+class Done(NamedTuple):
+    """A finished session: what was done in it, and what it comes to on its day."""
+
+    row: SessionRow
+    performed: tuple[PerformedBout, ...]
+    day: DayDone
+
+
+def done_within(work: UnitOfWork, first: date, last: date) -> Sequence[Done]:
+    """The finished sessions of some days, the oldest first."""
+    since = datetime.combine(first, time.min, UTC) - _A_ZONE
+    until = datetime.combine(last, time.max, UTC) + _A_ZONE
+    rows = [
+        (row, day)
+        for row in reversed(sessions.finished(work, since=since, before=until))
+        if (day := sessions.day_of(row)) and first <= day <= last
+    ]
+    recorded = bouts.of_all(work, [row.id for row, _ in rows])
+    return [_done(work, row, day, recorded[row.id]) for row, day in rows]
+
+
+def _done(work: UnitOfWork, row: SessionRow, day: date, recorded: Sequence[bouts.RecordedBout]) -> Done:
+    performed = tuple(each.bout for each in recorded)
+    seconds = round(sessions.time_on_the_floor(row, recorded).total_seconds())
+    costing = cost_of_performance(played(work, row), performed, seconds, conditions(work, row), library(work))
+    return Done(row, performed, DayDone(day=day, costing=costing, felt=row.felt))

@@ -1,0 +1,68 @@
+"""Weeks of the ledger: leafing through them, one week in full, and what a session felt like."""
+
+import csv
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.test_views import axe
+
+
+def test_weeks_are_leafed_through_and_opened(desktop):
+    desktop.goto("/ledger")
+    weeks = desktop.get_by_role("region", name="Weeks")
+    expect(weeks.get_by_role("link", name=re.compile("^Legs, "))).not_to_have_count(0)
+    assert axe(desktop) == []
+    latest = weeks.get_by_role("link", name="Week of").last.get_attribute("href")
+    desktop.keyboard.press("ArrowLeft")
+    expect(weeks.get_by_role("link", name="Week of").last).not_to_have_attribute("href", latest)
+    weeks.get_by_role("button", name="Later weeks").click()
+    expect(weeks.get_by_role("link", name="Week of").last).to_have_attribute("href", latest)
+    expect(weeks.get_by_role("button", name="Later weeks")).not_to_be_visible()
+    weeks.get_by_role("link", name="Week of").nth(-2).click()
+    expect(desktop.get_by_role("heading", name="Week of", level=1)).to_be_visible()
+    expect(desktop.get_by_text("on the week before")).to_be_visible()
+    assert axe(desktop) == []
+    plot = desktop.get_by_role("group", name="Tonnage and average load by week")
+    told = plot.locator("[aria-live]")
+    (this, *_) = re.findall("Week of [^:]+", told.inner_text())
+    plot.focus()
+    desktop.keyboard.press("ArrowLeft")
+    expect(told).not_to_contain_text(this)
+
+
+def test_a_plot_is_taken_along_as_numbers_drawing_and_picture(desktop):
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Week of").nth(-2).click()
+    starts = {"Numbers (CSV)": b"Week of,", "Drawing (SVG)": b"<svg", "Picture (PNG)": b"\x89PNG"}
+    saved = {}
+    for kind, begins in starts.items():
+        desktop.get_by_role("button", name="Save tonnage and average load").click()
+        with desktop.expect_download() as download:
+            desktop.get_by_role("menuitem", name=kind).click()
+        saved[kind] = download.value.path().read_bytes()
+        assert saved[kind].startswith(begins)
+    header, *rows = csv.reader(saved["Numbers (CSV)"].decode().splitlines())
+    assert header == ["Week of", "Tonnage, kg", "Average load, kg", "Sessions"]
+    assert len(rows) == 12
+    assert "var(" not in saved["Drawing (SVG)"].decode()
+    desktop.get_by_text("The numbers").first.click()
+    cell = desktop.get_by_role("table", name="Tonnage and average load").get_by_role("cell").first
+    expect(cell).to_have_text(rows[0][1])
+
+
+def test_how_hard_sessions_were_makes_the_load_of_their_week(phone):
+    phone.goto("/ledger")
+    phone.get_by_role("link", name="Week of").nth(-2).click()
+    expect(phone.get_by_text("Say after each session how hard it was")).to_be_visible()
+    sessions = phone.get_by_role("link", name=re.compile(r"min, [\d,]+ kg"))
+    expect(sessions.first).to_be_visible()
+    week = phone.url
+    for at in range(sessions.count()):
+        sessions.nth(at).click()
+        phone.get_by_role("radio", name="7, very hard").click()
+        expect(phone.get_by_text("Very hard: a load by effort of")).to_be_visible()
+        phone.goto(week)
+        expect(sessions.first).to_be_visible()
+    expect(phone.get_by_role("row", name="Load by effort")).to_be_visible()
+    assert axe(phone) == []

@@ -1,0 +1,140 @@
+import { clsx } from "clsx";
+import { ArrowLeft, ArrowRight } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { useShortcut } from "@/app/shortcuts";
+import type { Schemas } from "@/data/client";
+import { useWeeks } from "@/data/queries";
+import { Trouble } from "@/parts/Notice";
+import { useWidth } from "@/parts/useWidth";
+import { SmallScore, unitFor } from "@/score/SmallScore";
+import { kilograms } from "@/score/words";
+import { addDays, dayAndMonth, fullDate, isLater, weekday, weekdayOf } from "../dates";
+
+const LABEL = 44;
+/** A column of the calendar is at least so wide; so many weeks are asked for at once. */
+const NARROWEST = 92;
+const MANY = 8;
+const DAYS = [0, 1, 2, 3, 4, 5, 6];
+const LOW = 34;
+
+/** Weeks side by side, a row for each day that is trained on, each session a small score. */
+export function Weeks() {
+  const [until, setUntil] = useState<string | null>(null);
+  const { data: view, error, refetch } = useWeeks(until, MANY);
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const shown = Math.max(Math.min(MANY, Math.floor((width - LABEL) / NARROWEST)), 2);
+  const weeks = view?.weeks.slice(-shown) ?? [];
+  const last = weeks.at(-1)?.monday;
+  const latest = last === undefined || isLater(addDays(last, 7), view?.today ?? last);
+  const turn = (many: number) => {
+    if (!last) return;
+    const next = addDays(last, 7 * many);
+    setUntil(isLater(next, view?.today ?? last) ? null : next);
+  };
+  const earlier = () => turn(-shown);
+  const later = () => turn(shown);
+  useShortcut("arrowleft", "←", "Earlier weeks", earlier);
+  useShortcut("arrowright", "→", "Later weeks", later, !latest);
+  const days = DAYS.filter((day) =>
+    weeks.some((week) => week.of.some((each) => weekdayOf(each.day) === day)),
+  );
+  const unit = unitFor(
+    weeks.flatMap((week) => week.of.map((each) => each.score)),
+    (width - LABEL) / shown - 10,
+  );
+  return (
+    <section aria-label="Weeks" className="mt-4">
+      {error && <Trouble error={error} retry={() => void refetch()} />}
+      <div ref={ref} className="border-b border-ink pb-2">
+        <table className="w-full table-fixed">
+          <caption className="sr-only">Sessions by week and day</caption>
+          <colgroup>
+            <col style={{ width: LABEL }} />
+          </colgroup>
+          <thead>
+            <tr className="text-left text-[15px]">
+              <th className="font-normal">
+                <span className="sr-only">Day</span>
+              </th>
+              {weeks.map(({ monday }) => (
+                <th key={monday} scope="col" className="font-normal">
+                  <Link
+                    to={`/ledger/week/${monday}`}
+                    className={clsx(
+                      "inline-flex min-h-11 items-center hover:underline",
+                      monday === thisWeek(view?.today, weeks) ? "font-bold text-work" : "text-faint",
+                    )}
+                  >
+                    <span className="sr-only">Week of </span>
+                    {dayAndMonth(monday)}
+                  </Link>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {days.map((day) => (
+              <tr key={day} className="border-b border-hairline">
+                <th scope="row" className="text-left text-[15px] font-normal text-faint">
+                  {weekday(day)}
+                </th>
+                {weeks.map((week) => (
+                  <td key={week.monday} className="h-12 align-middle">
+                    {week.of
+                      .filter((each) => weekdayOf(each.day) === day)
+                      .map((each) => (
+                        <Small key={each.id} session={each} unit={unit} />
+                      ))}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {view && days.length === 0 && (
+          <p className="py-6 text-faint" style={{ minHeight: LOW }}>
+            Nothing was lifted in these weeks.
+          </p>
+        )}
+      </div>
+      <p className="flex justify-between">
+        <button
+          type="button"
+          onClick={earlier}
+          className="flex min-h-11 items-center gap-2 underline underline-offset-4"
+        >
+          <ArrowLeft size={16} aria-hidden />
+          Earlier weeks
+        </button>
+        <button
+          type="button"
+          onClick={later}
+          disabled={latest}
+          className="flex min-h-11 items-center gap-2 underline underline-offset-4 disabled:invisible"
+        >
+          Later weeks
+          <ArrowRight size={16} aria-hidden />
+        </button>
+      </p>
+    </section>
+  );
+}
+
+/** The Monday of the week that is on, where it is among those shown. */
+const thisWeek = (today: string | undefined, weeks: Schemas["WeekView"][]) =>
+  weeks.find(({ monday }) => today && !isLater(monday, today) && isLater(addDays(monday, 7), today))?.monday;
+
+function Small({ session, unit }: { session: Schemas["SmallSession"]; unit: number }) {
+  const said = `${session.title}, ${fullDate(session.day)}, ${session.minutes} min, ${kilograms(session.tonnage_kg)}`;
+  return (
+    <Link
+      to={`/ledger/${session.id}`}
+      aria-label={said}
+      title={said}
+      className="flex min-h-11 items-end hover:bg-panel"
+    >
+      <SmallScore score={session.score} unit={unit} />
+    </Link>
+  );
+}
