@@ -20,7 +20,8 @@ from fortis.core.progression.next_loads import NextLoad
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
-from fortis.core.structure.timeline import asked
+from fortis.core.structure.timeline import Step, asked, timeline
+from fortis.core.tally.comparison import DoneBout, LiftComparison, SessionDone, compare
 from fortis.core.tally.records import Alike, Record, records
 from fortis.core.tally.session import SessionTally
 from fortis.core.tally.work import tonnage
@@ -81,12 +82,15 @@ class BoutVersion(BaseModel):
 
 
 class Before(BaseModel):
-    """The last session of the same slot, added up."""
+    """The last session of the same slot: added up, as it was played, and how the lifts of both compare."""
 
     id: str
     started_at: datetime
     minutes: int
     tally: SessionTally
+    steps: tuple[Step, ...]
+    bouts: list[Recorded]
+    compared: tuple[LiftComparison, ...]
 
 
 class Learned(BaseModel):
@@ -138,6 +142,7 @@ class PastSession(SessionCard):
     unit: Unit
     minutes: int
     felt: Felt | None
+    steps: tuple[Step, ...]
     bouts: list[LedgerBout]
     taken_back: list[TakenBack]
     tally: SessionTally
@@ -175,6 +180,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         unit=Unit(row.unit),
         minutes=_minutes(row, bouts.of(work, row.id)),
         felt=row.felt,
+        steps=timeline(played(work, row)).steps,
         bouts=_bouts(work, row),
         taken_back=[
             TakenBack(position=bout.position, exercise=bout.exercise) for bout in bouts.taken_back(work, row.id)
@@ -186,7 +192,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
             Calls(exercise=each.lift.name, setup=each.setup, bouts=each.bouts, off=each.off)
             for each in maxes.calls_beside(work, row)
         ],
-        before=_before(work, last) if last else None,
+        before=_before(work, last, row) if last else None,
         next_loads=[each.load for each in recommended(work, row)],
         again_on=lifter.today(work, now) + A_WEEK,
     )
@@ -265,10 +271,23 @@ def _bounds(max_: Estimate | None) -> Bounds | None:
     return Bounds.of(max_) if max_ else None
 
 
-def _before(work: Work, row: SessionRow) -> Before:
+def _before(work: Work, row: SessionRow, of: SessionRow) -> Before:
+    """A session beside a later one."""
     assert row.started_at is not None
-    minutes = _minutes(row, bouts.of(work, row.id))
-    return Before(id=row.id, started_at=row.started_at, minutes=minutes, tally=added_up(work, row))
+    return Before(
+        id=row.id,
+        started_at=row.started_at,
+        minutes=_minutes(row, bouts.of(work, row.id)),
+        tally=added_up(work, row),
+        steps=timeline(played(work, row)).steps,
+        bouts=recorded(work, row),
+        compared=compare(_done(work, of), _done(work, row), library(work)),
+    )
+
+
+def _done(work: Work, row: SessionRow) -> SessionDone:
+    done = [DoneBout(each.bout, each.done_at) for each in bouts.of(work, row.id)]
+    return SessionDone(done, conditions(work, row).body_kg)
 
 
 def _minutes(row: SessionRow, done: Sequence[RecordedBout]) -> int:

@@ -66,3 +66,18 @@ def test_how_hard_sessions_were_makes_the_load_of_their_week(phone):
         expect(sessions.first).to_be_visible()
     expect(phone.get_by_role("row", name="Load by effort")).to_be_visible()
     assert axe(phone) == []
+
+
+def test_a_session_stands_over_the_last_one_like_it(desktop):
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Legs", exact=True).first.click()
+    played = desktop.get_by_role("region", name="As it was played")
+    expect(played.get_by_role("group", name="Score of Front squat")).to_have_count(2)
+    expect(played.get_by_text("Fair to compare.")).not_to_have_count(0)
+    scores = played.get_by_role("group", name="Score of Front squat").all()
+    now, then = (score.locator("text").all_text_contents()[:3] for score in scores)
+    assert now == then
+    assert axe(desktop) == []
+    day = desktop.get_by_role("paragraph").first.inner_text()
+    played.get_by_role("link").first.click()
+    expect(desktop.get_by_role("paragraph").first).not_to_have_text(day)

@@ -1219,9 +1219,13 @@ export interface components {
         };
         /**
          * Before
-         * @description The last session of the same slot, added up.
+         * @description The last session of the same slot: added up, as it was played, and how the lifts of both compare.
          */
         Before: {
+            /** Bouts */
+            bouts: components["schemas"]["Recorded"][];
+            /** Compared */
+            compared: components["schemas"]["LiftComparison"][];
             /** Id */
             id: string;
             /** Minutes */
@@ -1231,6 +1235,8 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
             tally: components["schemas"]["SessionTally"];
         };
         /**
@@ -2184,6 +2190,28 @@ export interface components {
             sessions: components["schemas"]["LedgerRow"][];
         };
         /**
+         * LiftComparison
+         * @description A lift with a set-up in a session beside another one.
+         *
+         *     `unlike` is what was not alike, empty where it `is_fair`; `fair_with` what would be. `text` says what became of
+         *     it.
+         */
+        LiftComparison: {
+            /** Exercise */
+            exercise: string;
+            /** Fair With */
+            fair_with: string;
+            /** Is Fair */
+            is_fair: boolean;
+            /** Lift Id */
+            lift_id: string;
+            setup: components["schemas"]["SetUp-Output"];
+            /** Text */
+            text: string;
+            /** Unlike */
+            unlike: string[];
+        };
+        /**
          * LiftCost
          * @description One lift. Kilograms and per cent are None where its loads are not settled, or no max is known.
          */
@@ -2935,6 +2963,8 @@ export interface components {
             /** Started At */
             started_at: string | null;
             state: components["schemas"]["State"];
+            /** Steps */
+            steps: components["schemas"]["Step"][];
             /** Taken Back */
             taken_back: components["schemas"]["fortis__api__ledger__TakenBack"][];
             tally: components["schemas"]["SessionTally"];

@@ -87,6 +87,8 @@ export interface ScoreInput {
   left?: number;
   /** How far a score may be squeezed before it is scrolled instead; 1 is not at all. */
   tightest?: number;
+  /** Steps of another time that the heights are to be the same with, so that both are read on one scale. */
+  alongside?: Step[];
   /** Whether there is room over each stave for the name of its lift. */
   titled?: boolean;
 }
@@ -114,10 +116,11 @@ export function layoutScore({
   left = 64,
   tightest = 0.72,
   titled = true,
+  alongside = [],
 }: ScoreInput): ScoreLayout {
   const names = [...new Set(steps.map((step) => step.exercise))];
   const pitches = names.map((name) =>
-    pitchOf(steps.filter((step) => step.exercise === name && step.kind === "work")),
+    pitchOf([...steps, ...alongside].filter((step) => step.exercise === name && step.kind === "work")),
   );
   const spans = spansOf(steps, done);
   const natural = spans.reduce((sum, span) => sum + span, LEAD);

@@ -11,6 +11,7 @@ import { Bouts } from "./Bouts";
 import { Felt } from "./Felt";
 import { Learned } from "./Learned";
 import { NextLoads } from "./NextLoads";
+import { Played } from "./Played";
 
 type Past = Schemas["PastSession"];
 
@@ -34,6 +35,7 @@ function Session({ session }: { session: Past }) {
         </div>
         <PlanAgain session={session} />
       </header>
+      <Played session={session} />
       <Felt session={session} />
       <AddedUp session={session} />
       <Learned session={session} />

@@ -1,0 +1,223 @@
+"""Two sessions side by side, lift by lift: whether it is fair to compare them, and what became of the lift.
+
+Like is compared with like: the same lift with the same set-up. Where the tempo, the sets, the rests or the work
+before it were others, no strength is read from the difference; it is told what was not alike.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from decimal import Decimal
+from itertools import groupby, pairwise
+from statistics import fmean, median
+from typing import NamedTuple
+
+from fortis.core.exercises import LIBRARY, Exercise, Library
+from fortis.core.loading.moved import body_part, strength_kg
+from fortis.core.performance import PerformedBout
+from fortis.core.strength.curve import DEFAULT_CURVE
+from fortis.core.structure.counting import least_of, to_the_half
+from fortis.core.structure.model import LiftKey, SetUp, Tempo, lift_key
+from fortis.core.units import plain
+from fortis.core.value import Value
+
+RESTS_ALIKE = 1.3
+"""Rests that differ by no more than this factor are alike."""
+SAME_STRENGTH = 0.02
+"""Less than so much is no difference of strength: days and calls vary by more (common practice)."""
+
+
+class DoneBout(NamedTuple):
+    """A bout with the moment it was done."""
+
+    bout: PerformedBout
+    done_at: datetime
+
+
+@dataclass(frozen=True)
+class SessionDone:
+    """One of two sessions: its bouts in the order they were done, and body weight on its day."""
+
+    done: Sequence[DoneBout]
+    body_kg: Decimal | None = None
+
+
+class LiftComparison(Value):
+    """A lift with a set-up in a session beside another one.
+
+    `unlike` is what was not alike, empty where it `is_fair`; `fair_with` what would be. `text` says what became of
+    it.
+    """
+
+    exercise: str
+    lift_id: str
+    setup: SetUp
+    is_fair: bool
+    unlike: tuple[str, ...]
+    fair_with: str
+    text: str
+
+
+def compare(now: SessionDone, then: SessionDone, library: Library = LIBRARY) -> tuple[LiftComparison, ...]:
+    """The lifts of a session that were done in another one too, with the same set-up, in their order."""
+    ours, theirs = _lines(now, library), _lines(then, library)
+    return tuple(_compared(line, theirs[key]) for key, line in ours.items() if key in theirs)
+
+
+@dataclass(frozen=True)
+class _Line:
+    """What was done of a lift with a set-up: `before` are the lifts done before it that share its muscles."""
+
+    lift: Exercise
+    done: Sequence[DoneBout]
+    before: tuple[str, ...]
+    body_kg: Decimal | None
+
+    @property
+    def tempos(self) -> set[Tempo | None]:
+        return {each.bout.asked.tempo if each.bout.asked else None for each in self.done}
+
+    @property
+    def sets(self) -> list[list[int]]:
+        """The reps asked of each set, or done where nothing is known to have been asked."""
+        sets: dict[tuple[int, int], list[int]] = {}
+        for bout, _ in self.done:
+            number = least_of(bout.asked.reps) if bout.asked else bout.reps
+            sets.setdefault((bout.position.round, bout.position.set), []).append(number)
+        return list(sets.values())
+
+    @property
+    def rest(self) -> float | None:
+        """The usual time from set to set, in seconds: the median; None for one set."""
+        apart = [
+            (other.done_at - one.done_at).total_seconds()
+            for one, other in pairwise(self.done)
+            if (one.bout.position.round, one.bout.position.set)
+            != (other.bout.position.round, other.bout.position.set)
+        ]
+        return median(apart) if apart else None
+
+    def kg(self, bout: PerformedBout) -> Decimal | None:
+        """The whole weight that a bout took strength for."""
+        return strength_kg(bout.kg, body_part(self.lift, bout.body, self.body_kg))
+
+
+def _lines(session: SessionDone, library: Library) -> dict[LiftKey, _Line]:
+    of_lift: dict[LiftKey, list[DoneBout]] = {}
+    before: dict[LiftKey, tuple[str, ...]] = {}
+    lifts: dict[LiftKey, Exercise] = {}
+    for each in session.done:
+        if each.bout.position.is_warm_up:
+            continue
+        lift = library.find(each.bout.exercise, each.bout.lift_id)
+        key = lift_key(lift, each.bout.setup)
+        if key not in of_lift:
+            shared = (done.name for done in lifts.values() if set(done.prime) & set(lift.prime))
+            before[key], lifts[key] = tuple(dict.fromkeys(shared)), lift
+        of_lift.setdefault(key, []).append(each)
+    return {key: _Line(lifts[key], done, before[key], session.body_kg) for key, done in of_lift.items()}
+
+
+def _compared(now: _Line, then: _Line) -> LiftComparison:
+    unlike = tuple(_unlike(now, then))
+    return LiftComparison(
+        exercise=now.lift.name,
+        lift_id=now.lift.id,
+        setup=now.done[0].bout.setup,
+        is_fair=not unlike,
+        unlike=tuple(words for words, _ in unlike),
+        fair_with=f"A time {' and '.join(fair for _, fair in unlike)} would be fair to compare." if unlike else "",
+        text=_became(now, then, judge=not unlike),
+    )
+
+
+def _unlike(now: _Line, then: _Line) -> Iterable[tuple[str, str]]:
+    """What was not alike, and with what it would have been."""
+    if now.tempos != then.tempos:
+        yield f"tempo {_tempos(now)} now, {_tempos(then)} then", f"with the tempo {_tempos(now)}"
+    if now.before != then.before:
+        yield f"{_after(now)} now, {_after(then)} then", _after(now)
+    if now.sets != then.sets:
+        yield f"{_sets(now)} now, {_sets(then)} then", f"with {_sets(now)}"
+    elif now.rest and then.rest and not 1 / RESTS_ALIKE <= now.rest / then.rest <= RESTS_ALIKE:
+        words, words_then = _minutes(now.rest), _minutes(then.rest)
+        yield f"{words} from set to set now, {words_then} then", f"with {words} from set to set"
+
+
+def _became(now: _Line, then: _Line, *, judge: bool) -> str:
+    """What became of load, reps and reserve, bout by bout, and what that says of strength."""
+    pairs = [(mine.bout, yours.bout) for mine, yours in zip(now.done, then.done, strict=False)]
+    weighed = [(now.kg(mine), then.kg(yours)) for mine, yours in pairs]
+    loads = [float(one - other) for one, other in weighed if one is not None and other is not None]
+    if not loads:
+        return ""
+    parts = [_changed(fmean(loads), "kg heavier", "kg lighter", "as heavy")]
+    if more := sum(mine.reps - yours.reps for mine, yours in pairs):
+        parts.append(f"{abs(more)} {'rep' if abs(more) == 1 else 'reps'} {'more' if more > 0 else 'fewer'} in all")
+    left = [float(mine.left - yours.left) for mine, yours in pairs if not (mine.left is None or yours.left is None)]
+    if left:
+        parts.append(f"{_changed(fmean(left), 'more left', 'fewer left', 'as many left')} on average")
+    text = f"{parts[0][0].upper()}{', '.join(parts)[1:]}"
+    told = [
+        strength
+        for mine, yours in _after_the_same(pairs)
+        if (strength := _strength(now, mine, then, yours)) is not None
+    ]
+    if not judge or not told:
+        return f"{text}."
+    change = fmean(told)
+    if abs(change) < SAME_STRENGTH:
+        return f"{text}: the same strength{', used further' if to_the_half(fmean(loads)) > 0 else ''}."
+    return f"{text}: about {abs(change) * 100:.0f} % {'stronger' if change > 0 else 'weaker'} on the day."
+
+
+Pair = tuple[PerformedBout, PerformedBout]
+
+
+def _after_the_same(pairs: Iterable[Pair]) -> Iterator[Pair]:
+    """The bouts that came after as many reps of their set as the other time: the rest were tired otherwise."""
+    for _, of_set in groupby(pairs, key=lambda pair: (pair[0].position.round, pair[0].position.set)):
+        for mine, yours in of_set:
+            yield mine, yours
+            if mine.reps != yours.reps:
+                break
+
+
+def _strength(now: _Line, mine: PerformedBout, then: _Line, yours: PerformedBout) -> float | None:
+    """By how much more strength one bout speaks for than another, as a share, by the usual rep curve."""
+    found = []
+    for line, bout in ((now, mine), (then, yours)):
+        kg = line.kg(bout)
+        if kg is None or kg <= 0 or bout.left is None or bout.reps < 1 or bout.partial_reps:
+            return None
+        found.append(float(kg) / DEFAULT_CURVE.share(bout.reps + float(bout.left)))
+    return found[0] / found[1] - 1
+
+
+def _changed(by: float, more: str, less: str, same: str) -> str:
+    """A change in steps of a half, in words."""
+    half = abs(to_the_half(by))
+    return same if not half else f"{plain(half)} {more if by > 0 else less}"
+
+
+def _after(line: _Line) -> str:
+    return f"after {', '.join(name.lower() for name in line.before)}" if line.before else "with nothing before it"
+
+
+def _tempos(line: _Line) -> str:
+    return ", ".join(sorted(str(tempo) if tempo else "free" for tempo in line.tempos))
+
+
+def _sets(line: _Line) -> str:
+    """Sets in runs: 3 x 5, 1 x 3 + 2."""
+    runs: list[tuple[list[int], int]] = []
+    for each in line.sets:
+        if runs and runs[-1][0] == each:
+            runs[-1] = each, runs[-1][1] + 1
+        else:
+            runs.append((each, 1))
+    return "; ".join(f"{times} x {' + '.join(map(str, reps))}" for reps, times in runs)
+
+
+def _minutes(seconds: float) -> str:
+    return f"{int(seconds) // 60}:{int(seconds) % 60:02}"
