@@ -29,6 +29,7 @@ from fortis.core.units import Unit
 from fortis.core.value import Kilograms
 from fortis.store import bouts, lifter, maxes, sessions
 from fortis.store.bouts import RecordedBout
+from fortis.store.finding import found_by
 from fortis.store.lifts import library
 from fortis.store.planning import last_of, recommended
 from fortis.store.played import added_up, conditions, played
@@ -160,10 +161,21 @@ USUAL_PAGE, LONGEST_PAGE = 30, 100
 
 @router.get("", responses={404: {"model": ProblemDetail}})
 def show(
-    work: Work, before: UUID | None = None, limit: Annotated[int, Query(ge=1, le=LONGEST_PAGE)] = USUAL_PAGE
+    work: Work,
+    before: UUID | None = None,
+    limit: Annotated[int, Query(ge=1, le=LONGEST_PAGE)] = USUAL_PAGE,
+    find: Annotated[str, Query(max_length=200)] = "",
 ) -> LedgerView:
-    """A page of past sessions: the newest, or those that came `before` one of them."""
-    rows = sessions.finished(work, before=sessions.get(work, str(before)) if before else None, limit=limit + 1)
+    """A page of past sessions: the newest, or those that came `before` one of them.
+
+    `find` are words that each must stand in their plan, their bouts (lifts, set-ups, notes) or their date.
+    """
+    rows = sessions.finished(
+        work,
+        before=sessions.get(work, str(before)) if before else None,
+        limit=limit + 1,
+        that=found_by(find, library(work)) if find.strip() else None,
+    )
     done = bouts.of_all(work, [row.id for row in rows[:limit]])
     return LedgerView(sessions=[_row(work, row, done[row.id]) for row in rows[:limit]], more=len(rows) > limit)
 

@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Any, NamedTuple, TypeVar
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import Select, func, literal, select, tuple_
+from sqlalchemy import ColumnElement, Select, func, literal, select, tuple_
 from sqlalchemy.orm import Session as Unit_of_work
 from sqlalchemy.orm import object_session
 
@@ -199,8 +199,12 @@ def finished(
     before: datetime | SessionRow | None = None,
     since: datetime | None = None,
     limit: int | None = None,
+    that: ColumnElement[bool] | None = None,
 ) -> Sequence[SessionRow]:
-    """Finished sessions, the newest first, of one slot where given, before a moment or another session."""
+    """Finished sessions, the newest first, of one slot where given, before a moment or another session.
+
+    `that` is what else they must meet.
+    """
     query = _in_use().where(SessionRow.finished_at.is_not(None))
     if slot is not None:
         query = query.where(SessionRow.slot == slot)
@@ -210,6 +214,8 @@ def finished(
         query = query.where(SessionRow.started_at < before)
     if since is not None:
         query = query.where(SessionRow.started_at >= since)
+    if that is not None:
+        query = query.where(that)
     return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
 
 

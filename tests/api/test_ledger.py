@@ -61,3 +61,35 @@ def test_how_hard_a_session_was_is_told_changed_and_taken_back(lifter):
         assert lifter.client.get(f"/api/ledger/{planned}").json()["felt"] == felt
     for wrong in (11, -1, 7.5, "7"):
         assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": wrong}).status_code == 422
+
+
+def found(lifter, *words):
+    answer = lifter.client.get("/api/ledger", params={"find": " ".join(words)})
+    return [each["title"] for each in answer.json()["sessions"]]
+
+
+def test_sessions_are_found_by_what_is_said_of_them(lifter, today):
+    texts = {
+        "Heavy": "Back squat [belt]: 1 x 5 at 100 kg",
+        "Easy": "Front squat: 1 set of (5 at 60 kg, drop 20% to failure)",
+        "100% of it": "Ring row: 1 x 8",
+    }
+    for title, line in texts.items():
+        session = lifter.plan(f"# {title}\n{line}").json()["id"]
+        lifter.start(session)
+        (step, *_) = lifter.work(session)
+        lifter.record(session, step, reps=5, kg=step["load"]["kg"], note="hips lower" if title == "Heavy" else "")
+        lifter.client.post(f"/api/floor/{session}/finish")
+    assert found(lifter) == ["100% of it", "Easy", "Heavy"]
+    assert found(lifter, "squat") == ["Easy", "Heavy"]
+    assert found(lifter, "SQUAT", "belt") == ["Heavy"]
+    assert found(lifter, "hips") == ["Heavy"]
+    assert found(lifter, "drop") == ["Easy"]
+    assert found(lifter, "100%") == ["100% of it"]
+    assert found(lifter, "%_%") == []
+    assert found(lifter, str(today.year), f"{today:%B}", "ring") == ["100% of it"]
+    assert found(lifter, f"{today:%b}", str(today.day), "ring") == ["100% of it"]
+    assert found(lifter, "1987") == []
+    lifter.client.post("/api/compose/lifts/Front squat", json={"name": "Rack squat"})
+    assert found(lifter, "rack") == found(lifter, "front") == ["Easy"]
+    assert lifter.client.get("/api/ledger", params={"find": "x" * 201}).status_code == 422

@@ -81,3 +81,24 @@ def test_a_session_stands_over_the_last_one_like_it(desktop):
     day = desktop.get_by_role("paragraph").first.inner_text()
     played.get_by_role("link").first.click()
     expect(desktop.get_by_role("paragraph").first).not_to_have_text(day)
+
+
+def test_a_session_is_found_by_its_words_and_come_back_to(desktop):
+    desktop.goto("/ledger")
+    rows = desktop.get_by_role("row").filter(has=desktop.get_by_role("cell"))
+    expect(desktop.get_by_role("region", name="Weeks")).to_be_visible()
+    desktop.keyboard.press("/")
+    field = desktop.get_by_role("searchbox", name="Find sessions")
+    expect(field).to_be_focused()
+    field.press_sequentially("squat belt")
+    expect(desktop.get_by_role("region", name="Weeks")).not_to_be_visible()
+    expect(desktop.get_by_role("link", name="Pull", exact=True)).to_have_count(0)
+    expect(desktop.get_by_role("link", name="Legs", exact=True)).not_to_have_count(0)
+    rows.get_by_role("link").first.click()
+    expect(desktop.get_by_role("heading", name="Legs", level=1)).to_be_visible()
+    desktop.go_back()
+    expect(field).to_have_value("squat belt")
+    expect(desktop.get_by_role("link", name="Pull", exact=True)).to_have_count(0)
+    field.fill("squat zither")
+    expect(desktop.get_by_text("No session has all of “squat zither”")).to_be_visible()
+    assert axe(desktop) == []

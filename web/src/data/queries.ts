@@ -1,4 +1,11 @@
-import { QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  QueryClient,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { answer, client, done, type FloorView, type Schemas } from "./client";
 import { keepView } from "./device";
 import type { SeenView } from "./entry";
@@ -30,12 +37,14 @@ export const useFloor = (id: string) =>
     refetchOnWindowFocus: "always",
   });
 
-/** Past sessions, page after page, the newest first. */
-export const useLedger = () =>
+/** Past sessions, page after page, the newest first; those that meet every word of `find`. */
+export const useLedger = (find: string) =>
   useInfiniteQuery({
-    queryKey: ["ledger"],
+    queryKey: ["ledger", "pages", find],
     initialPageParam: null as string | null,
-    queryFn: ({ pageParam: before }) => answer(client.GET("/api/ledger", { params: { query: { before } } })),
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam: before, signal }) =>
+      answer(client.GET("/api/ledger", { params: { query: { before, find } }, signal })),
     getNextPageParam: ({ sessions, more }) => (more ? (sessions.at(-1)?.id ?? null) : null),
     refetchOnWindowFocus: false,
   });

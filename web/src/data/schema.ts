@@ -632,6 +632,8 @@ export interface paths {
         /**
          * Show
          * @description A page of past sessions: the newest, or those that came `before` one of them.
+         *
+         *     `find` are words that each must stand in their plan, their bouts (lifts, set-ups, notes) or their date.
          */
         get: operations["show_api_ledger_get"];
         put?: never;
@@ -8429,6 +8431,7 @@ export interface operations {
             query?: {
                 before?: string | null;
                 limit?: number;
+                find?: string;
             };
             header?: never;
             path?: never;

@@ -102,6 +102,8 @@ const STEM = 26;
 const STAVE_TITLE = 34;
 /** Room for what is said over the beams, where anything is. */
 const OVER = 14;
+/** What is said over the beams is clear of the edge, where no name stands above it. */
+const CLEAR = 6;
 const STAVE_BELOW = 34;
 const PITCH = 34;
 const APART = 9;
@@ -131,7 +133,7 @@ export function layoutScore({
   for (const [place, exercise] of names.entries()) {
     const pitch = pitches[place] as Pitch;
     const over = steps.some((step) => step.exercise === exercise && overWords(step, null) !== "");
-    const base = top + (titled ? STAVE_TITLE : 0) + (over ? OVER : 0) + STEM;
+    const base = top + (titled ? STAVE_TITLE : 0) + (over ? OVER : 0) + (over && !titled ? CLEAR : 0) + STEM;
     const bottom = base + pitch.height + STAVE_BELOW;
     const lines = pitch.lines.map((line) => ({ y: base + pitch.y(line.load), label: line.label }));
     staves.push({ exercise, top, base, bottom, lines, bouts: [], rests: [], drops: [] });

@@ -1,6 +1,7 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef } from "react";
-import { Link } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useLedger } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
@@ -18,16 +19,48 @@ const LEAVE_IT = () => undefined;
 
 /** Past sessions, the newest first. */
 export default function Ledger() {
-  const query = useLedger();
+  const [params, setParams] = useSearchParams();
+  const find = params.get("find") ?? "";
+  const [typed, setTyped] = useState(find);
+  const looking = typed.trim();
+  const query = useLedger(looking);
+  useEffect(() => {
+    if (looking !== find) setParams(looking ? { find: looking } : {}, { replace: true });
+  }, [looking, find, setParams]);
+  const field = useRef<HTMLInputElement>(null);
+  useShortcut("slash", "/", "Find sessions", () => field.current?.focus());
   return (
     <Loaded query={query} what="the ledger">
-      {({ pages }) => (
-        <div className="mx-auto max-w-6xl px-4 py-6 sm:px-7">
-          <h1 className="text-3xl font-bold tracking-tight">Ledger</h1>
-          {pages.some((page) => page.sessions.length > 0) && <Weeks />}
-          <Sessions sessions={pages.flatMap((page) => page.sessions)} earlier={query} />
-        </div>
-      )}
+      {({ pages }) => {
+        const sessions = pages.flatMap((page) => page.sessions);
+        return (
+          <div className="mx-auto max-w-6xl px-4 py-6 sm:px-7">
+            <div className="flex flex-wrap items-center gap-x-8 gap-y-2">
+              <h1 className="text-3xl font-bold tracking-tight">Ledger</h1>
+              {(sessions.length > 0 || looking !== "") && (
+                <input
+                  ref={field}
+                  type="search"
+                  aria-label="Find sessions"
+                  placeholder="Find: lift, set-up, note, word of the plan, date"
+                  value={typed}
+                  onChange={(event) => setTyped(event.target.value)}
+                  className="min-h-11 min-w-0 max-w-xl flex-1 rounded-card border border-hairline bg-panel px-3"
+                />
+              )}
+            </div>
+            {looking === "" && sessions.length > 0 && <Weeks />}
+            {looking !== "" && sessions.length === 0 && !query.isPlaceholderData ? (
+              <p role="status" className="mt-6 text-faint">
+                No session has all of “{looking}” in its plan, its lifts, its notes or its date. Fewer words
+                find more.
+              </p>
+            ) : (
+              <Sessions sessions={sessions} earlier={query} />
+            )}
+          </div>
+        );
+      }}
     </Loaded>
   );
 }
