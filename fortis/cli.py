@@ -7,6 +7,7 @@ import sys
 from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
 from decimal import Decimal
+from enum import StrEnum
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from threading import Thread
@@ -32,14 +33,17 @@ from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
-from fortis.formats.csv import CsvError, read_bouts
+from fortis.formats.calendar import write_calendar
+from fortis.formats.csv import CsvError, read_bouts, write_bouts
 from fortis.garbage_collection import collect_less_often
 from fortis.simulation.log import KINDS
 from fortis.simulation.log import write as write_log
 from fortis.store import maxes
+from fortis.store.appointments import appointments
 from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
 from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
+from fortis.store.log import logged
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
 
@@ -352,6 +356,41 @@ def restore(copy: Path, db: DatabaseFile = HERE) -> None:
     typer.echo(f"Brought back {copy}: {found.sessions:,} sessions with {found.bouts:,} bouts.")
     if aside:
         typer.echo(f"What was there before is {aside}.")
+
+
+class Format(StrEnum):
+    """What the record can be taken away as."""
+
+    CSV = "csv"
+    ICS = "ics"
+
+
+@app.command()
+def export(
+    form: Annotated[Format, typer.Option("--format", help="csv: every bout; ics: what is planned, a calendar.")],
+    out: Annotated[Path | None, typer.Option(help="The file to write; it must not exist yet.")] = None,
+    db: DatabaseFile = HERE,
+) -> None:
+    """Write the record in an open format to a file, or to standard output."""
+    if not db.exists():
+        _refuse(f"{db}: there is no such database.")
+    with _opened(db)() as work:
+        content = (
+            (line.encode() for line in write_bouts(logged(work)))
+            if form is Format.CSV
+            else iter([write_calendar(appointments(work), datetime.now(UTC))])
+        )
+        if out is None:
+            sys.stdout.buffer.writelines(content)
+            return
+        try:
+            with out.open("xb") as file:
+                file.writelines(content)
+        except FileExistsError:
+            _refuse(f"{out}: that file exists already.")
+        except OSError as error:
+            _refuse(f"{out}: {error.strerror}.")
+    typer.echo(f"Wrote {out}.")
 
 
 @app.command()

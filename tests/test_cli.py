@@ -132,6 +132,24 @@ def test_demo_and_backup(tmp_path):
     assert run("backup", copy, "--db", str(tmp_path / "none.db")).exit_code == 2
 
 
+def test_the_record_is_taken_away_as_csv_and_as_a_calendar(tmp_path):
+    record, out = str(tmp_path / "demo.db"), tmp_path / "bouts.csv"
+    assert run("demo", "--db", record).exit_code == 0
+    assert run("export", "--format", "csv", "--out", str(out), "--db", record).stdout == f"Wrote {out}.\n"
+    told = run("replay", str(out), "--json")
+    with closing(sqlite3.connect(record)) as database:
+        (bouts,) = database.execute(
+            'select count(*) from bout where taken_back_at is null and "set" > 0'
+        ).fetchone()
+    assert len([bout for bout in json.loads(told.stdout)["bouts"] if bout["set"]]) == bouts
+    assert run("export", "--format", "csv", "--db", record).stdout.splitlines() == out.read_text().splitlines()
+    assert run("export", "--format", "ics", "--db", record).stdout.startswith("BEGIN:VCALENDAR")
+    again = run("export", "--format", "csv", "--out", str(out), "--db", record)
+    assert (again.exit_code, again.stderr) == (2, f"{out}: that file exists already.\n")
+    nowhere = run("export", "--format", "csv", "--db", str(tmp_path / "no.db"))
+    assert (nowhere.exit_code, "there is no such database" in nowhere.stderr) == (2, True)
+
+
 def test_load_prints_what_to_put_on():
     told = run("load", "142.5", "--bar", "20", "--plates", "2x25 1x20 1x10 2x5 1x2.5", "--json")
     answer = json.loads(told.stdout)

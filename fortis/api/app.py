@@ -10,6 +10,7 @@ from fortis import __version__
 from fortis.api import (
     arranging,
     compose,
+    export,
     floor,
     kit,
     ledger,
@@ -45,20 +46,8 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
-    for view in (
-        today,
-        floor,
-        compose,
-        arranging,
-        structures,
-        lifts,
-        templates,
-        weeks,
-        ledger,
-        strength,
-        policies,
-        kit,
-    ):
+    views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
+    for view in (*views, export):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

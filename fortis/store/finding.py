@@ -31,9 +31,7 @@ def _meets(word: str, lifts: Library) -> Iterator[ColumnElement[bool]]:
     yield SessionRow.title.icontains(word, autoescape=True)
     yield SessionRow.written.icontains(word, autoescape=True)
     told = (BoutRow.exercise, type_coerce(BoutRow.setup, String), BoutRow.note)
-    called = [
-        lift.id for lift in lifts if any(word in one_form(name) for name in (lift.name, *lift.former_names))
-    ]
+    called = [lift.id for lift in lifts if any(word in one_form(name) for name in (lift.name, *lift.former_names))]
     in_a_bout = or_(*(column.icontains(word, autoescape=True) for column in told), BoutRow.lift_id.in_(called))
     yield exists().where(BoutRow.session_id == SessionRow.id, BoutRow.taken_back_at.is_(None), in_a_bout)
     yield func.strftime("%Y-%m-%d", SessionRow.started_at).startswith(word, autoescape=True)

@@ -7,6 +7,7 @@ from fastapi.testclient import TestClient
 
 from bench.log import make_log
 from fortis.api.app import create_app
+from fortis.formats.csv import read_bouts
 
 
 @pytest.fixture
@@ -61,6 +62,22 @@ def test_how_hard_a_session_was_is_told_changed_and_taken_back(lifter):
         assert lifter.client.get(f"/api/ledger/{planned}").json()["felt"] == felt
     for wrong in (11, -1, 7.5, "7"):
         assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": wrong}).status_code == 422
+
+
+def test_the_record_is_taken_away(lifter, today):
+    done = lifter.play("# =Legs\nBack squat: 2 x 5 at 100 kg", [(5, 2), (4, 0)])
+    planned = lifter.plan("# Pull\nRing row: 3 x 8", today).json()["id"]
+    bouts = lifter.client.get("/api/export/bouts.csv")
+    assert bouts.headers["content-type"].startswith("text/csv")
+    assert "attachment" in bouts.headers["content-disposition"]
+    first, second = read_bouts(bouts.text.splitlines(keepends=True))
+    assert (first.load_kg, first.reps, first.reserve, second.reps) == (100, 5, 2, 4)
+    assert first.session == second.session
+    assert first.session.startswith("=Legs ")
+    assert len(lifter.past(done)["bouts"]) == 2
+    calendar = lifter.client.get("/api/export/planned.ics")
+    assert calendar.headers["content-type"].startswith("text/calendar")
+    assert f"UID:{planned}@fortis" in calendar.text
 
 
 def found(lifter, *words):

@@ -102,3 +102,15 @@ def test_a_session_is_found_by_its_words_and_come_back_to(desktop):
     field.fill("squat zither")
     expect(desktop.get_by_text("No session has all of “squat zither”")).to_be_visible()
     assert axe(desktop) == []
+
+
+def test_the_record_is_taken_along(phone):
+    phone.goto("/ledger")
+    for name, begins in (
+        ("Every bout (CSV)", b"performed_at,"),
+        ("What is planned, as a calendar", b"BEGIN:VCALENDAR"),
+    ):
+        phone.get_by_role("button", name="Take it with you").click()
+        with phone.expect_download() as download:
+            phone.get_by_role("menuitem", name=name).click()
+        assert download.value.path().read_bytes().startswith(begins)

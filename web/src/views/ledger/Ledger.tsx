@@ -5,6 +5,7 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useLedger } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
+import { Menu, MenuItem } from "@/parts/Menu";
 import { Trouble } from "@/parts/Notice";
 import { kilograms } from "@/score/words";
 import { fullDate } from "../dates";
@@ -48,6 +49,16 @@ export default function Ledger() {
                   className="min-h-11 min-w-0 max-w-xl flex-1 rounded-card border border-hairline bg-panel px-3"
                 />
               )}
+              <Menu
+                trigger={
+                  <button type="button" className="min-h-11 underline underline-offset-4">
+                    Take it with you
+                  </button>
+                }
+              >
+                <MenuItem onSelect={() => takeAway("bouts.csv")}>Every bout (CSV)</MenuItem>
+                <MenuItem onSelect={() => takeAway("planned.ics")}>What is planned, as a calendar</MenuItem>
+              </Menu>
             </div>
             {looking === "" && sessions.length > 0 && <Weeks />}
             {looking !== "" && sessions.length === 0 && !query.isPlaceholderData ? (
@@ -63,6 +74,14 @@ export default function Ledger() {
       }}
     </Loaded>
   );
+}
+
+/** Let the browser save what the server hands out as a file. */
+function takeAway(file: "bouts.csv" | "planned.ics") {
+  const link = document.createElement("a");
+  link.href = `/api/export/${file}`;
+  link.download = `fortis-${file}`;
+  link.click();
 }
 
 function Sessions({
