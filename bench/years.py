@@ -98,6 +98,16 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
     def start() -> None:
         client.post(f"/api/floor/{due}/start").raise_for_status()
 
+    def weeks() -> None:
+        ids = read(f"{LAST} 27", f"{card}, resolved")
+        read_bouts(ids)
+
+    def words() -> None:
+        raw.execute(
+            "select id from session where finished_at is not null and written like '%zither%' or exists (select 1 "
+            "from bout where session_id = session.id and (exercise like '%zither%' or note like '%zither%'))"
+        ).fetchall()
+
     def one_session() -> None:
         read(f"id = '{playing}'", f"{card}, resolved")
 
@@ -107,6 +117,8 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
         "save": (lambda: None, save, one_session),
         "examine": (save, examine, recent_and_plans),
         "ledger_page": (save, get("/api/ledger"), page),
+        "ledger_weeks": (save, get("/api/ledger/weeks"), weeks),
+        "ledger_find_nothing": (save, get("/api/ledger?find=zither"), words),
     }
 
 

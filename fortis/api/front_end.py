@@ -60,17 +60,18 @@ VIEWS = {
     "compose": "compose/Compose",
     "ledger": "ledger/Ledger",
     "ledger/": "ledger/PastSession",
+    "ledger/week/": "ledger/Week",
     "strength": "strength/Strength",
     "kit": "kit/Kit",
 }
-"""The view at an address, by its first part; with a slash where more follows."""
+"""The view at an address, by the most of what it begins with; with a slash where more follows."""
 ASKS = {"today/Today": "/api/today", "strength/Strength": "/api/strength", "kit/Kit": "/api/kit"}
 """What a view asks for first, whatever its address: fetched while its scripts are."""
 
 
 def _view_at(path: str) -> str:
-    first, slash, more = path.partition("/")
-    return VIEWS.get(f"{first}/" if slash and more else first) or VIEWS.get(first, "")
+    begins = [at for at in VIEWS if at and (path == at or path.startswith(f"{at.removesuffix('/')}/"))]
+    return VIEWS[max(begins, key=len)] if begins else VIEWS.get(path, "")
 
 
 def _loaded_ahead(front_end: Path) -> dict[str, str]:

@@ -19,7 +19,14 @@ def test_hashed_files_are_kept_for_good_and_the_page_is_asked_about(client):
     assert "immutable" not in client.get("/assets/nothing.js").headers.get("Cache-Control", "")
 
 
-VIEWS = {"/": "Today", "/floor/x": "Floor", "/ledger": "Ledger", "/ledger/x": "PastSession", "/nowhere": None}
+VIEWS = {
+    "/": "Today",
+    "/floor/x": "Floor",
+    "/ledger": "Ledger",
+    "/ledger/x": "PastSession",
+    "/nowhere": None,
+    "/ledger/week/2026-11-23": "Week",
+}
 
 
 @pytest.mark.parametrize(("path", "view"), VIEWS.items())
