@@ -18,7 +18,7 @@ from fortis.core.loading.kit import (
     read_plates,
     write_plates,
 )
-from fortis.core.loading.nearest import Where, describe_change, nearest, next_above, next_below
+from fortis.core.loading.nearest import Where, describe_change, nearest, nearest_told, next_above, next_below
 from fortis.core.loading.resistance import (
     Combination,
     TooFewMeasuresError,
@@ -234,3 +234,13 @@ def test_a_named_band_counts_as_the_kit_says():
         stretch_line([Stretch(cm=Decimal(30), kg=Decimal(9))] * 2)
     with pytest.raises(TooFewMeasuresError, match="do not tell green, red apart"):
         solve_bands([Combination(bands=("green", "red"), top_kg=Decimal(30))])
+
+
+@pytest.mark.parametrize(("where", "kg"), [(Where.BELOW, "51.5"), (Where.NEAREST, "52"), (Where.ABOVE, "52")])
+def test_a_load_is_told_in_halves_where_nothing_is_known_of_how_it_is_set(where, kg):
+    """A written one stays as it is written; what the kit knows is told as the kit has it."""
+    unknown, wanted = LIBRARY.find("A lift nobody knows"), Decimal("51.765")
+    assert nearest_told(FULL, unknown, wanted, where).kg == Decimal(kg)
+    assert nearest(FULL, unknown, wanted, where).kg == wanted
+    squat = LIBRARY.find("Back squat")
+    assert nearest_told(FULL, squat, wanted, where) == nearest(FULL, squat, wanted, where)

@@ -2,7 +2,7 @@
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
-from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_DOWN, Decimal
 from enum import StrEnum
 
 from fortis.core.exercises import BARS, Exercise, LoadKind
@@ -31,6 +31,9 @@ class Where(StrEnum):
     ABOVE = "above"
 
 
+UNKNOWN_STEP = Decimal("0.5")
+"""How finely a load is told where nothing is known of how it is set (common practice)."""
+_ROUNDING = {Where.NEAREST: ROUND_HALF_DOWN, Where.BELOW: ROUND_FLOOR, Where.ABOVE: ROUND_CEILING}
 ASSISTANCE_STEP = Decimal("2.5")
 """How finely help is measured: a step of a machine that helps, about a thinner band (common practice)."""
 
@@ -51,6 +54,18 @@ def nearest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAR
     if where is not Where.NEAREST:
         return below if where is Where.BELOW else above
     return below if wanted - below.kg <= above.kg - wanted else above
+
+
+def nearest_told(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
+    """As `nearest`, for a load that was worked out and is to be told.
+
+    Where nothing is known of how a lift is loaded it comes in steps of `UNKNOWN_STEP`: nobody sets 51.765 kg.
+    """
+    found = nearest(kit, lift, wanted, where)
+    if any(known for up in (True, False) for known in _candidates(kit, lift, wanted, inclusive=True, upwards=up)):
+        return found
+    steps = (wanted / UNKNOWN_STEP).to_integral_value(_ROUNDING[where])
+    return Build(kg=steps * UNKNOWN_STEP or Decimal(0))
 
 
 def next_above(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:

@@ -15,7 +15,7 @@ from fortis.core.adjustments import LoadChange
 from fortis.core.exercises import Exercise
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import Build, Where, nearest
+from fortis.core.loading.nearest import Build, Where, nearest_told
 from fortis.core.performance import Ended
 from fortis.core.played import with_loads
 from fortis.core.progression.expectation import Expectation, LineAsks
@@ -136,7 +136,7 @@ class Bar:
             return Build(kg=kg)
         key = lift.id, kg, where
         if key not in self._known:
-            self._known[key] = nearest(self.kit, lift, kg, where)
+            self._known[key] = nearest_told(self.kit, lift, kg, where)
         return self._known[key]
 
     @cached_property

@@ -201,7 +201,7 @@ class _Told(NamedTuple):
     moves: tuple[tuple[str, tuple[LoadChange, ...]], ...]
 
 
-@cached(256)
+@cached(256, waited_for=True)
 def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
     """The tables of a line as it stands, and as it would stand after each change of load that leads there.
 

@@ -17,6 +17,8 @@ const EDGE = { top: 14, right: 10, bottom: 28, left: 58 };
 /** The average load stands over the tonnage, in its own third. */
 const SPLIT = 110;
 const APART = 22;
+/** A date takes so much room. */
+const A_DATE = 62;
 
 /** Tonnage and average load, week by week, read together: two plots over one another, on the same weeks. */
 export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
@@ -105,7 +107,7 @@ export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
             stroke="var(--hairline)"
             hideTicks
             tickValues={weeks
-              .filter((_, number) => width > 500 || number % 2 === 1)
+              .filter((_, number) => x.step() > A_DATE || (weeks.length - number) % 2 === 1)
               .map((week) => week.monday)}
             tickFormat={dayAndMonth}
             tickLabelProps={TICK}
