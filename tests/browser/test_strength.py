@@ -138,3 +138,22 @@ def test_the_first_session_of_a_new_lifter_finds_its_load_offline(desktop, servi
     expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
     kept = rows(serving, 'select "set", kg + 0, reserve + 0 from bout where taken_back_at is null order by done_at')
     assert kept == [(0, 20, 5), (0, 30, 5), (0, 37.5, 3), (1, 35, 2)]
+
+
+def test_the_max_over_time_is_read_by_key_and_taken_along(desktop):
+    desktop.goto("/strength?lift=front-squat&setup=belt")
+    plot = desktop.get_by_role("group", name="The max over time")
+    told = plot.locator("[aria-live]")
+    first = told.inner_text()
+    plot.focus()
+    desktop.keyboard.press("ArrowLeft")
+    expect(told).not_to_have_text(first)
+    desktop.keyboard.press("ArrowRight")
+    expect(told).to_have_text(first)
+    for what in ("the max over time", "your rep curve"):
+        desktop.get_by_role("button", name=f"Save {what}").click()
+        with desktop.expect_download() as download:
+            desktop.get_by_role("menuitem", name="Numbers (CSV)").click()
+        header, *rows = download.value.path().read_text().splitlines()
+        assert header.count(",") >= 2
+        assert len(rows) >= 10

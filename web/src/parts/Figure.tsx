@@ -14,10 +14,13 @@ export interface Numbers {
 export function Figure({
   title,
   numbers,
+  small = false,
   children,
 }: {
   title: string;
   numbers: Numbers;
+  /** Named in small, where it stands beside something bigger. */
+  small?: boolean;
   /** One drawing, with whatever belongs beside it. */
   children: ReactNode;
 }) {
@@ -33,7 +36,7 @@ export function Figure({
   return (
     <figure className="m-0">
       <figcaption className="flex items-center justify-between gap-4">
-        <h2 className="text-xl font-bold">{title}</h2>
+        <h2 className={small ? "font-bold" : "text-xl font-bold"}>{title}</h2>
         <Menu
           trigger={
             <button

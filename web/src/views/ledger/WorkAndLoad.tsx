@@ -2,9 +2,10 @@ import { AxisBottom } from "@visx/axis";
 import { scaleBand, scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import { extent, max } from "d3-array";
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { type PointerEvent, useState } from "react";
 import type { Schemas } from "@/data/client";
 import { Figure } from "@/parts/Figure";
+import { ReadByKey } from "@/parts/ReadByKey";
 import { useWidth } from "@/parts/useWidth";
 import { kilograms, plain } from "@/score/words";
 import { dayAndMonth } from "../dates";
@@ -44,12 +45,7 @@ export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
     const found = Math.floor((from / (width - EDGE.left - EDGE.right)) * weeks.length);
     pick(Math.min(Math.max(found, 0), weeks.length - 1));
   };
-  const step = (event: KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    pick(Math.min(Math.max(at + by, 0), weeks.length - 1));
-  };
+  const step = (by: number) => pick(Math.min(Math.max(at + by, 0), weeks.length - 1));
   const shown = weeks[at];
   return (
     <Figure
@@ -59,14 +55,10 @@ export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
         rows: weeks.map((week) => [week.monday, week.tonnage_kg, week.average_kg, week.sessions]),
       }}
     >
-      {/* biome-ignore lint/a11y/useSemanticElements: a plot that is read by key, no group of fields */}
-      <div
+      <ReadByKey
         ref={ref}
-        role="group"
-        aria-label="Tonnage and average load by week; arrows go from week to week"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: it is read by key
-        tabIndex={0}
-        onKeyDown={step}
+        label="Tonnage and average load by week; arrows go from week to week"
+        onStep={step}
       >
         <svg aria-hidden width={width} height={HEIGHT} onPointerMove={point} onPointerDown={point}>
           <Levels scale={load} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={3} />
@@ -122,7 +114,7 @@ export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
             </>
           )}
         </p>
-      </div>
+      </ReadByKey>
     </Figure>
   );
 }

@@ -6,6 +6,8 @@ import { type PointerEvent, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
 import { useForget } from "@/data/queries";
+import { Figure } from "@/parts/Figure";
+import { ReadByKey } from "@/parts/ReadByKey";
 import { useWidth } from "@/parts/useWidth";
 import { plain } from "@/score/words";
 import { fullDate } from "../dates";
@@ -21,7 +23,8 @@ const apart = (width: number) => Math.min(9, width / 90);
 const A_DAY = 86_400_000;
 const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
-const one = (kg: number) => plain(Math.round(kg * 10) / 10);
+const tenth = (kg: number) => Math.round(kg * 10) / 10;
+const one = (kg: number) => plain(tenth(kg));
 
 /** The max session by session with its band, and every bout by itself: what it says, and how surely. */
 export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
@@ -57,54 +60,75 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
     if (nearest && away(nearest) < NEAR) show(nearest.each);
   };
   const day = (each: Schemas["Day"]) => x(new Date(each.at));
+  const step = (by: number) => {
+    const told = shown ?? strongest(observations);
+    const next = told && observations[observations.indexOf(told) + by];
+    if (next) show(next);
+  };
   return (
-    <div ref={ref} className="mt-4">
-      <svg
-        width={width}
-        height={HEIGHT}
-        role="img"
-        onPointerMove={point}
-        onPointerDown={point}
-        aria-label={`The max over ${days.length} sessions, from ${one(days[0]?.max.kg ?? 0)} to ${one(days.at(-1)?.max.kg ?? 0)} kg, and ${observations.length} bouts it is known from`}
+    <div className="mt-4">
+      <Figure
+        title="The max over time"
+        numbers={{
+          columns: ["After the session of", "Max, kg", "at least", "at most"],
+          rows: days.map(({ at, max }) => [at.slice(0, 16), ...[max.kg, max.low, max.high].map(tenth)]),
+        }}
       >
-        <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={6} />
-        <Area
-          data={days}
-          x={day}
-          y0={(each) => y(each.max.low)}
-          y1={(each) => y(each.max.high)}
-          className="fill-ink"
-          fillOpacity={0.1}
-        />
-        <LinePath data={days} x={day} y={(each) => y(each.max.kg)} className="stroke-ink" strokeWidth={2.5} />
-        {marks.map(({ each, aside, left, top }) => {
-          return (
-            <g key={`${each.at} ${aside}`} opacity={0.4 + 0.6 * weight(each)}>
-              {!each.at_least && (
-                <line
-                  x1={left}
-                  x2={left}
-                  y1={clamped(y(each.says.low))}
-                  y2={clamped(y(each.says.high))}
-                  className="stroke-faint"
-                  strokeOpacity={0.2 + 0.8 * weight(each)}
-                />
-              )}
-              <Mark kind={markOf(each)} x={left} y={top} />
-            </g>
-          );
-        })}
-        <AxisBottom
-          scale={x}
-          top={HEIGHT - EDGE.bottom}
-          numTicks={Math.min(width > 600 ? 6 : 3, Math.ceil(span / A_DAY))}
-          stroke="var(--hairline)"
-          hideTicks
-          tickFormat={(at) => DAY.format(at as Date)}
-          tickLabelProps={TICK}
-        />
-      </svg>
-      <Told observation={shown ?? strongest(observations)} />
+        <ReadByKey ref={ref} label="The max over time; arrows go from bout to bout" onStep={step}>
+          <svg
+            width={width}
+            height={HEIGHT}
+            role="img"
+            onPointerMove={point}
+            onPointerDown={point}
+            aria-label={`The max over ${days.length} sessions, from ${one(days[0]?.max.kg ?? 0)} to ${one(days.at(-1)?.max.kg ?? 0)} kg, and ${observations.length} bouts it is known from`}
+          >
+            <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={6} />
+            <Area
+              data={days}
+              x={day}
+              y0={(each) => y(each.max.low)}
+              y1={(each) => y(each.max.high)}
+              className="fill-ink"
+              fillOpacity={0.1}
+            />
+            <LinePath
+              data={days}
+              x={day}
+              y={(each) => y(each.max.kg)}
+              className="stroke-ink"
+              strokeWidth={2.5}
+            />
+            {marks.map(({ each, aside, left, top }) => {
+              return (
+                <g key={`${each.at} ${aside}`} opacity={0.4 + 0.6 * weight(each)}>
+                  {!each.at_least && (
+                    <line
+                      x1={left}
+                      x2={left}
+                      y1={clamped(y(each.says.low))}
+                      y2={clamped(y(each.says.high))}
+                      className="stroke-faint"
+                      strokeOpacity={0.2 + 0.8 * weight(each)}
+                    />
+                  )}
+                  <Mark kind={markOf(each)} x={left} y={top} />
+                </g>
+              );
+            })}
+            <AxisBottom
+              scale={x}
+              top={HEIGHT - EDGE.bottom}
+              numTicks={Math.min(width > 600 ? 6 : 3, Math.ceil(span / A_DAY))}
+              stroke="var(--hairline)"
+              hideTicks
+              tickFormat={(at) => DAY.format(at as Date)}
+              tickLabelProps={TICK}
+            />
+          </svg>
+          <Told observation={shown ?? strongest(observations)} />
+        </ReadByKey>
+      </Figure>
       <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-1 text-sm text-faint">
         {LEGEND.map((kind) => (
           <li key={kind} className="flex items-center gap-2">

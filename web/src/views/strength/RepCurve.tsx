@@ -2,6 +2,7 @@ import { AxisBottom } from "@visx/axis";
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { Schemas } from "@/data/client";
+import { Figure } from "@/parts/Figure";
 import { useWidth } from "@/parts/useWidth";
 import { Levels, TICK } from "./Levels";
 
@@ -18,60 +19,72 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
   const fresh = observations.filter((each) => each.kind === "fresh" && each.reps_to_failure !== null);
   const [own, usual] = [repsAt(curve, "share"), repsAt(curve, "usual")];
   return (
-    <section ref={ref} aria-label="Your rep curve">
-      <h2 className="font-bold">Your rep curve</h2>
-      <p className="text-faint">
-        You have {own} reps with {TESTED} % of your max
-        {own === usual ? ", as most lifters." : `; most lifters ${usual}.`}
-      </p>
-      <svg
-        width={width}
-        height={HEIGHT}
-        role="img"
-        aria-label={`Reps to failure by share of the max: ${own} at ${TESTED} %`}
+    <section aria-label="Your rep curve">
+      <Figure
+        small
+        title="Your rep curve"
+        numbers={{
+          columns: ["Reps to failure", "yours, % of the max", "usual, %"],
+          rows: curve.map(({ reps, share, usual }) => [reps, percent(share), percent(usual)]),
+        }}
       >
-        <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={5} />
-        <LinePath
-          data={curve}
-          x={(point) => x(point.reps)}
-          y={(point) => y(100 * point.usual)}
-          className="stroke-faint"
-          strokeDasharray="3 4"
-        />
-        <LinePath
-          data={curve}
-          x={(point) => x(point.reps)}
-          y={(point) => y(100 * point.share)}
-          className="stroke-ink"
-          strokeWidth={2}
-        />
-        {fresh.map((each) => (
-          <ellipse
-            key={each.session_id}
-            cx={x(Math.min(each.reps_to_failure ?? 1, 20))}
-            cy={y(Math.min(100 * each.load_share, 103))}
-            rx={4}
-            ry={3.5}
-            className="fill-ink"
-            fillOpacity={0.6}
-          />
-        ))}
-        <AxisBottom
-          scale={x}
-          top={HEIGHT - EDGE.bottom}
-          tickValues={[1, 3, 5, 8, 10, 12, 15, 20]}
-          hideAxisLine
-          hideTicks
-          tickLabelProps={TICK}
-        />
-      </svg>
-      <p className="text-sm text-faint">
-        Per cent of the max by reps to failure. Dots are your fresh sets as your calls are read, dashed is
-        most lifters.
-      </p>
+        <div ref={ref}>
+          <p className="text-faint">
+            You have {own} reps with {TESTED} % of your max
+            {own === usual ? ", as most lifters." : `; most lifters ${usual}.`}
+          </p>
+          <svg
+            width={width}
+            height={HEIGHT}
+            role="img"
+            aria-label={`Reps to failure by share of the max: ${own} at ${TESTED} %`}
+          >
+            <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={5} />
+            <LinePath
+              data={curve}
+              x={(point) => x(point.reps)}
+              y={(point) => y(100 * point.usual)}
+              className="stroke-faint"
+              strokeDasharray="3 4"
+            />
+            <LinePath
+              data={curve}
+              x={(point) => x(point.reps)}
+              y={(point) => y(100 * point.share)}
+              className="stroke-ink"
+              strokeWidth={2}
+            />
+            {fresh.map((each) => (
+              <ellipse
+                key={each.session_id}
+                cx={x(Math.min(each.reps_to_failure ?? 1, 20))}
+                cy={y(Math.min(100 * each.load_share, 103))}
+                rx={4}
+                ry={3.5}
+                className="fill-ink"
+                fillOpacity={0.6}
+              />
+            ))}
+            <AxisBottom
+              scale={x}
+              top={HEIGHT - EDGE.bottom}
+              tickValues={[1, 3, 5, 8, 10, 12, 15, 20]}
+              hideAxisLine
+              hideTicks
+              tickLabelProps={TICK}
+            />
+          </svg>
+          <p className="text-sm text-faint">
+            Per cent of the max by reps to failure. Dots are your fresh sets as your calls are read, dashed is
+            most lifters.
+          </p>
+        </div>
+      </Figure>
     </section>
   );
 }
+
+const percent = (share: number) => Math.round(share * 1000) / 10;
 
 const repsAt = (curve: readonly Schemas["CurvePoint"][], which: "share" | "usual") =>
   curve.filter((point) => 100 * point[which] >= TESTED - 0.5).length;
