@@ -34,7 +34,7 @@ def test_the_scripts_of_a_view_are_fetched_ahead(client, path, view):
     page = client.get(path).text
     ahead = re.findall(r'modulepreload" crossorigin href="(/assets/[^"]*)"', page)
     assert all(client.get(file).status_code == 200 for file in ahead)
-    assert [file for file in ahead if re.match("/assets/(Today|Floor|Ledger|PastSession)-", file)] == [
+    assert [file for file in ahead if re.match("/assets/(Today|Floor|Ledger|PastSession|Week)-", file)] == [
         file for file in ahead if view and file.startswith(f"/assets/{view}-")
     ]
     assert view is None or f"/assets/{view}-" in page

@@ -90,6 +90,7 @@ def test_no_strength_is_read_from_what_was_not_alike(now, then, unlike, fair):
     assert (found.is_fair, found.unlike, found.fair_with) == (False, (unlike,), fair)
     assert "strong" not in found.text
     assert "weak" not in found.text
+    assert (found.text == "") == (" x " in unlike)
 
 
 def test_another_set_up_is_another_lift():

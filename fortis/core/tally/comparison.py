@@ -46,7 +46,7 @@ class LiftComparison(Value):
     """A lift with a set-up in a session beside another one.
 
     `unlike` is what was not alike, empty where it `is_fair`; `fair_with` what would be. `text` says what became of
-    it.
+    it, bout by bout: nothing where the sets were others.
     """
 
     exercise: str
@@ -127,7 +127,7 @@ def _compared(now: _Line, then: _Line) -> LiftComparison:
         is_fair=not unlike,
         unlike=tuple(words for words, _ in unlike),
         fair_with=f"A time {' and '.join(fair for _, fair in unlike)} would be fair to compare." if unlike else "",
-        text=_became(now, then, judge=not unlike),
+        text=_became(now, then, judge=not unlike) if now.sets == then.sets else "",
     )
 
 
@@ -135,7 +135,7 @@ def _unlike(now: _Line, then: _Line) -> Iterable[tuple[str, str]]:
     """What was not alike, and with what it would have been."""
     if now.tempos != then.tempos:
         yield f"tempo {_tempos(now)} now, {_tempos(then)} then", f"with the tempo {_tempos(now)}"
-    if now.before != then.before:
+    if set(now.before) != set(then.before):
         yield f"{_after(now)} now, {_after(then)} then", _after(now)
     if now.sets != then.sets:
         yield f"{_sets(now)} now, {_sets(then)} then", f"with {_sets(now)}"

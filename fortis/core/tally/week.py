@@ -23,7 +23,7 @@ class DayDone(Value):
     @property
     def load(self) -> Decimal | None:
         """The session's load: how hard it was times its minutes (Foster 1998). None where that was not told."""
-        return None if self.felt is None else Decimal(self.felt * self.costing.seconds) / 60
+        return None if self.felt is None else Decimal(self.felt * round(self.costing.seconds / 60))
 
 
 class WeekLift(Value):

@@ -2236,7 +2236,7 @@ export interface components {
          * @description A lift with a set-up in a session beside another one.
          *
          *     `unlike` is what was not alike, empty where it `is_fair`; `fair_with` what would be. `text` says what became of
-         *     it.
+         *     it, bout by bout: nothing where the sets were others.
          */
         LiftComparison: {
             /** Exercise */
