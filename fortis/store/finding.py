@@ -14,17 +14,12 @@ _MONTHS = {
 } | {"sept": 9}
 
 
-def words_of(text: str) -> tuple[str, ...]:
-    """The first `MOST_WORDS` words that are looked for, in the one form in which names are compared."""
-    return tuple(one_form(text).split())[:MOST_WORDS]
-
-
 def found_by(text: str, lifts: Library) -> ColumnElement[bool]:
-    """What sessions must meet to be found: each word in their plan, their bouts or their date.
+    """What sessions must meet to be found: each of the first `MOST_WORDS` in their plan, their bouts or their date.
 
     A lift is found by what it is called now and was called before.
     """
-    return and_(True, *(or_(*_meets(word, lifts)) for word in words_of(text)))
+    return and_(True, *(or_(*_meets(word, lifts)) for word in one_form(text).split()[:MOST_WORDS]))
 
 
 def _meets(word: str, lifts: Library) -> Iterator[ColumnElement[bool]]:

@@ -15,7 +15,6 @@ from fortis.store.bouts import RecordedBout
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
 
-IN_ORDER = SessionRow.started_at, SessionRow.id
 AT_ONCE = 50
 """Sessions whose bouts are read at once: a long log is never held as a whole."""
 
@@ -24,12 +23,10 @@ def logged(work: UnitOfWork) -> Iterator[LoggedBout]:
     """Every bout that stands of the sessions that were started, in order. A session is named by title and day."""
     known = library(work)
     names: Counter[str] = Counter()
-    began = select(SessionRow.id).where(SessionRow.discarded_at.is_(None), SessionRow.started_at.is_not(None))
-    ids = list(work.scalars(began.order_by(*IN_ORDER)))
-    for first in range(0, len(ids), AT_ONCE):
-        some = ids[first : first + AT_ONCE]
-        done = bouts.of_all(work, some)
-        for row in work.scalars(select(SessionRow).where(SessionRow.id.in_(some)).order_by(*IN_ORDER)):
+    began = select(SessionRow).where(SessionRow.discarded_at.is_(None), SessionRow.started_at.is_not(None))
+    for rows in work.scalars(began.order_by(SessionRow.started_at, SessionRow.id)).partitions(AT_ONCE):
+        done = bouts.of_all(work, [row.id for row in rows])
+        for row in rows:
             name = f"{row.title} {sessions.day_of(row)}"
             names[name] += 1
             unique = f"{name} {names[name]}" if names[name] > 1 else name

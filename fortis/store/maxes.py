@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 from fortis.core.exercises import Exercise, Library
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import PerformedBout
+from fortis.core.strength.day import Foretold
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
@@ -82,6 +83,13 @@ def profile(work: UnitOfWork, at: datetime) -> Profile:
     return known
 
 
+class Lesson(NamedTuple):
+    """What is known after a lift of a session, and its evidence, each beside what was foretold of it."""
+
+    after: Profile
+    beside: Sequence[tuple[Heard, Foretold | None]]
+
+
 @dataclass(frozen=True)
 class Trained:
     """A lift with its set-up in a session, or remembered: what was done, and what of it is evidence of its max."""
@@ -92,10 +100,10 @@ class Trained:
     rested: Sequence[Rested]
     heard: Sequence[Heard | None]
 
-    def learned_by(self, known: Profile) -> Profile:
-        """What is known after it."""
-        learned, _ = known.learn(self.key, self.session.started_at, self.evidence, self.lift.prime)
-        return learned
+    def teach(self, known: Profile) -> Lesson:
+        """What it adds to what is known, and its evidence beside what was foretold of it."""
+        after, foretold = known.learn(self.key, self.session.started_at, self.evidence, self.lift.prime)
+        return Lesson(after, list(zip(self.evidence, foretold, strict=True)))
 
     @property
     def evidence(self) -> Sequence[Heard]:
@@ -133,11 +141,11 @@ def calls_beside(work: UnitOfWork, row: SessionRow) -> Sequence[CallsBeside]:
     done = [each for each in begun if each.id == row.id]
     found = []
     for each in (each for lifts in _lifts(work, done) for each in lifts):
-        known_after, foretold = known.learn(each.key, each.session.started_at, each.evidence, each.lift.prime)
+        known_after, beside = each.teach(known)
         calls = known.calls_of(each.key[0])
         off = [
             (heard.left or 0.0) - (expected.reps - heard.reps) / calls
-            for heard, expected in zip(each.evidence, foretold, strict=True)
+            for heard, expected in beside
             if expected and heard.tells_reps and not heard.failed
         ]
         known = known_after
@@ -165,7 +173,7 @@ def _after(
     """What is known after a session, learned where it is not at hand."""
     known = _profiles.get(work, key, stamp)
     if known is None:
-        known = reduce(lambda known, each: each.learned_by(known), lifts, before)
+        known = reduce(lambda known, each: each.teach(known).after, lifts, before)
         _profiles.keep(work, key, stamp, known)
     return known
 

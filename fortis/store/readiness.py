@@ -54,8 +54,7 @@ def _off(taught: Taught) -> Iterator[float]:
         max_ = taught.before.max_of(each.key, at)
         if max_ is None:
             continue
-        _, foretold = taught.before.learn(each.key, at, each.evidence, each.lift.prime)
-        for heard, expected in zip(each.evidence, foretold, strict=True):
+        for heard, expected in each.teach(taught.before).beside:
             if expected and heard.tells_reps:
                 reps = heard.reps + (heard.left or 0.0) * max_.calls
                 yield (reps - expected.reps) * max_.curve.cost(heard.kg / max_.kg)

@@ -18,7 +18,7 @@ from fortis.core.performance import PerformedBout
 from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.structure.counting import least_of, to_the_half
 from fortis.core.structure.model import LiftKey, SetUp, Tempo, lift_key
-from fortis.core.units import plain
+from fortis.core.units import clock, plain
 from fortis.core.value import Value
 
 RESTS_ALIKE = 1.3
@@ -83,7 +83,7 @@ class _Line:
         sets: dict[tuple[int, int], list[int]] = {}
         for bout, _ in self.done:
             number = least_of(bout.asked.reps) if bout.asked else bout.reps
-            sets.setdefault((bout.position.round, bout.position.set), []).append(number)
+            sets.setdefault(_set_of(bout), []).append(number)
         return list(sets.values())
 
     @property
@@ -92,14 +92,18 @@ class _Line:
         apart = [
             (other.done_at - one.done_at).total_seconds()
             for one, other in pairwise(self.done)
-            if (one.bout.position.round, one.bout.position.set)
-            != (other.bout.position.round, other.bout.position.set)
+            if _set_of(one.bout) != _set_of(other.bout)
         ]
         return median(apart) if apart else None
 
     def kg(self, bout: PerformedBout) -> Decimal | None:
         """The whole weight that a bout took strength for."""
         return strength_kg(bout.kg, body_part(self.lift, bout.body, self.body_kg))
+
+
+def _set_of(bout: PerformedBout) -> tuple[int, int]:
+    """The set of its lift that a bout belongs to."""
+    return bout.position.round, bout.position.set
 
 
 def _lines(session: SessionDone, library: Library) -> dict[LiftKey, _Line]:
@@ -131,7 +135,7 @@ def _compared(now: _Line, then: _Line) -> LiftComparison:
     )
 
 
-def _unlike(now: _Line, then: _Line) -> Iterable[tuple[str, str]]:
+def _unlike(now: _Line, then: _Line) -> Iterator[tuple[str, str]]:
     """What was not alike, and with what it would have been."""
     if now.tempos != then.tempos:
         yield f"tempo {_tempos(now)} now, {_tempos(then)} then", f"with the tempo {_tempos(now)}"
@@ -140,13 +144,13 @@ def _unlike(now: _Line, then: _Line) -> Iterable[tuple[str, str]]:
     if now.sets != then.sets:
         yield f"{_sets(now)} now, {_sets(then)} then", f"with {_sets(now)}"
     elif now.rest and then.rest and not 1 / RESTS_ALIKE <= now.rest / then.rest <= RESTS_ALIKE:
-        words, words_then = _minutes(now.rest), _minutes(then.rest)
+        words, words_then = clock(int(now.rest)), clock(int(then.rest))
         yield f"{words} from set to set now, {words_then} then", f"with {words} from set to set"
 
 
 def _became(now: _Line, then: _Line, *, judge: bool) -> str:
     """What became of load, reps and reserve, bout by bout, and what that says of strength."""
-    pairs = [(mine.bout, yours.bout) for mine, yours in zip(now.done, then.done, strict=False)]
+    pairs = [(mine.bout, yours.bout) for mine, yours in zip(now.done, then.done, strict=True)]
     weighed = [(now.kg(mine), then.kg(yours)) for mine, yours in pairs]
     loads = [float(one - other) for one, other in weighed if one is not None and other is not None]
     if not loads:
@@ -176,7 +180,7 @@ Pair = tuple[PerformedBout, PerformedBout]
 
 def _after_the_same(pairs: Iterable[Pair]) -> Iterator[Pair]:
     """The bouts that came after as many reps of their set as the other time: the rest were tired otherwise."""
-    for _, of_set in groupby(pairs, key=lambda pair: (pair[0].position.round, pair[0].position.set)):
+    for _, of_set in groupby(pairs, key=lambda pair: _set_of(pair[0])):
         for mine, yours in of_set:
             yield mine, yours
             if mine.reps != yours.reps:
@@ -210,14 +214,5 @@ def _tempos(line: _Line) -> str:
 
 def _sets(line: _Line) -> str:
     """Sets in runs: 3 x 5, 1 x 3 + 2."""
-    runs: list[tuple[list[int], int]] = []
-    for each in line.sets:
-        if runs and runs[-1][0] == each:
-            runs[-1] = each, runs[-1][1] + 1
-        else:
-            runs.append((each, 1))
-    return "; ".join(f"{times} x {' + '.join(map(str, reps))}" for reps, times in runs)
-
-
-def _minutes(seconds: float) -> str:
-    return f"{int(seconds) // 60}:{int(seconds) % 60:02}"
+    runs = [(len(list(alike)), " + ".join(map(str, reps))) for reps, alike in groupby(line.sets)]
+    return "; ".join(f"{times} x {reps}" for times, reps in runs)

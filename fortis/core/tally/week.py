@@ -82,8 +82,6 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
     costings = [each.costing for each in of_week]
     lifts = [lift for costing in costings for lift in costing.lifts]
     total = sum((costing.tonnage_kg for costing in costings), Decimal(0))
-    loaded = sum(lift.reps for lift in lifts if lift.tonnage_kg)
-    loaded_kg = sum((lift.tonnage_kg or Decimal(0) for lift in lifts), Decimal(0))
     known = [(lift.average_percent, lift.reps) for lift in lifts if lift.average_percent is not None]
     loads = _daily(monday, of_week)
     load, monotony = (None, None) if loads is None else (sum(loads, Decimal(0)), _monotony(loads))
@@ -95,7 +93,7 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
         sets=sum(costing.sets for costing in costings),
         reps=sum(costing.reps for costing in costings),
         tonnage_kg=total,
-        average_kg=round(loaded_kg / loaded, 1) if loaded else None,
+        average_kg=_average_kg(lifts),
         average_percent=_mean(known),
         lifts=tuple(
             _lift(exercise, [lift for lift in lifts if lift.exercise == exercise])
@@ -125,14 +123,22 @@ def usual_hard_sets(weeks: Iterable[Week]) -> tuple[Usual, ...]:
 
 
 def _lift(exercise: str, of_lift: Sequence[LiftCost]) -> WeekLift:
-    total = sum((lift.tonnage_kg or Decimal(0) for lift in of_lift), Decimal(0))
-    loaded = sum(lift.reps for lift in of_lift if lift.tonnage_kg)
     return WeekLift(
         exercise=exercise,
         reps=sum(lift.reps for lift in of_lift),
-        tonnage_kg=total,
-        average_kg=round(total / loaded, 1) if loaded else None,
+        tonnage_kg=_tonnage_kg(of_lift),
+        average_kg=_average_kg(of_lift),
     )
+
+
+def _tonnage_kg(lifts: Iterable[LiftCost]) -> Decimal:
+    return sum((lift.tonnage_kg or Decimal(0) for lift in lifts), Decimal(0))
+
+
+def _average_kg(lifts: Sequence[LiftCost]) -> Decimal | None:
+    """The tonnage of some lifts by their loaded reps; None without any."""
+    loaded = sum(lift.reps for lift in lifts if lift.tonnage_kg)
+    return round(_tonnage_kg(lifts) / loaded, 1) if loaded else None
 
 
 def _daily(monday: date, done: Sequence[DayDone]) -> list[Decimal] | None:

@@ -25,10 +25,9 @@ export function Figure({
   children: ReactNode;
 }) {
   const body = useRef<HTMLDivElement>(null);
-  const drawing = () => body.current?.querySelector("svg") ?? null;
   const saved = async (kind: "svg" | "png" | "csv") => {
     const name = `${title.toLowerCase().replaceAll(/\W+/g, "-")}.${kind}`;
-    const svg = drawing();
+    const svg = body.current?.querySelector("svg");
     if (kind === "csv") saveFile(name, csvOf(numbers.columns, numbers.rows), "text/csv");
     else if (svg && kind === "svg") saveFile(name, svgOf(svg), "image/svg+xml");
     else if (svg) saveFile(name, await pngOf(svg), "image/png");

@@ -3,6 +3,9 @@ import type { Bout, Reason, Step } from "@/data/client";
 /** A number as a lifter writes it: no trailing zeros, two decimals at most. */
 export const plain = (number: number): string => String(Math.round(number * 100) / 100);
 
+/** A number to its tenth. */
+export const tenth = (number: number): number => Math.round(number * 10) / 10;
+
 /** Kilograms with thousands set apart, rounded to whole ones from a thousand up. */
 export const kilograms = (kg: number): string =>
   `${kg >= 1000 ? Math.round(kg).toLocaleString("en-GB") : plain(kg)} kg`;

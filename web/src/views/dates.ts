@@ -28,8 +28,9 @@ const SHORT_DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short" });
 /** A Monday. */
 const MONDAY = "2024-01-01";
 
-/** A day and its month: 23 Nov. */
-export const dayAndMonth = (iso: string): string => SHORT.format(local(iso));
+/** A day and its month: 23 Nov. Takes a moment too, told in this device's zone. */
+export const dayAndMonth = (day: string | Date): string =>
+  SHORT.format(typeof day === "string" ? local(day) : day);
 
 /** The day of the week, from 0, Monday. */
 export const weekdayOf = (iso: string): number => (local(iso).getDay() + 6) % 7;
@@ -43,9 +44,6 @@ export function addDays(iso: string, many: number): string {
   day.setDate(day.getDate() + many);
   return isoDate(day);
 }
-
-/** Whether a day comes after another one. */
-export const isLater = (one: string, other: string): boolean => one > other;
 
 /** A date as the interface wants it, in this device's zone. */
 export function isoDate(date: Date): string {

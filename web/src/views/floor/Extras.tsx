@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Bout, Schemas, Step } from "@/data/client";
-import { plain } from "@/score/words";
+import { plain, tenth } from "@/score/words";
 import { entryKey } from "@/session/position";
 import { slowedOf } from "@/session/slowing";
 import type { Playing } from "./useSession";
@@ -28,8 +28,7 @@ export function Extras({
     <div className="mt-1 text-[15px]">
       {slowed && (
         <p className="text-faint">
-          A rep took {plain(Math.round(slowed.usual * 10) / 10)} s, the last one{" "}
-          {plain(Math.round(slowed.last * 10) / 10)} s
+          A rep took {plain(tenth(slowed.usual))} s, the last one {plain(tenth(slowed.last))} s
           {slowed.left === null ? ": no slowing yet." : `: about ${slowed.left} left, by the look of it.`}
         </p>
       )}

@@ -4,7 +4,7 @@ import { answer, client, type Schemas } from "@/data/client";
 import { Button } from "@/parts/Button";
 import { Field } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
-import { plain } from "@/score/words";
+import { plain, tenth } from "@/score/words";
 import { Listed } from "./Listed";
 import { number } from "./lists";
 
@@ -108,7 +108,6 @@ function WeighBands({ kit, onChange }: { kit: Kit; onChange: (part: Partial<Kit>
       const known = new Map(kit.bands.map((band) => [band.name, band]));
       for (const { name, top_kg, give_or_take_kg } of solved) {
         const before = known.get(name) ?? { name, bottom_kg: 0, measured: [] };
-        const tenth = (kg: number) => Math.round(kg * 10) / 10;
         known.set(name, {
           ...before,
           top_kg: tenth(Math.max(top_kg, 0)),

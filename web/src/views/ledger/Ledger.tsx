@@ -4,6 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useLedger } from "@/data/queries";
+import { saveFrom } from "@/parts/file";
 import { Loaded } from "@/parts/Loaded";
 import { Menu, MenuItem } from "@/parts/Menu";
 import { Trouble } from "@/parts/Notice";
@@ -76,13 +77,7 @@ export default function Ledger() {
   );
 }
 
-/** Let the browser save what the server hands out as a file. */
-function takeAway(file: "bouts.csv" | "planned.ics") {
-  const link = document.createElement("a");
-  link.href = `/api/export/${file}`;
-  link.download = `fortis-${file}`;
-  link.click();
-}
+const takeAway = (file: "bouts.csv" | "planned.ics") => saveFrom(`/api/export/${file}`, `fortis-${file}`);
 
 function Sessions({
   sessions,

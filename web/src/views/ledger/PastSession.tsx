@@ -5,7 +5,7 @@ import { usePastSession, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { kilograms, plain } from "@/score/words";
+import { kilograms, plain, tenth } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bouts } from "./Bouts";
 import { Felt } from "./Felt";
@@ -137,4 +137,4 @@ function AddedUp({ session }: { session: Past }) {
 }
 
 const maxWords = (max: Schemas["Bounds"] | null | undefined) =>
-  max ? `${plain(Math.round(max.kg * 10) / 10)} (${Math.round(max.low)}–${Math.round(max.high)})` : "–";
+  max ? `${plain(tenth(max.kg))} (${Math.round(max.low)}–${Math.round(max.high)})` : "–";

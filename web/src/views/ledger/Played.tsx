@@ -76,12 +76,8 @@ interface Marked {
 }
 
 /** The work of a session with what was done of it; what was done with another load stands at that. */
-function asDone(steps: Step[], bouts: Bout[] | { bout: Bout }[]): Marked[] {
-  const done = new Map(
-    bouts
-      .map((each) => ("bout" in each ? each.bout : each))
-      .map((bout) => [positionKey(bout.position), bout]),
-  );
+function asDone(steps: Step[], bouts: { bout: Bout }[]): Marked[] {
+  const done = new Map(bouts.map(({ bout }) => [positionKey(bout.position), bout]));
   const work = steps.flatMap((step) => {
     if (step.warm_up || step.kind === "change") return [];
     const bout = step.kind === "work" ? done.get(positionKey(positionOf(step))) : undefined;

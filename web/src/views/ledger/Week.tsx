@@ -5,8 +5,8 @@ import { useWeeks } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
 import { useWidth } from "@/parts/useWidth";
 import { SmallScore, unitFor } from "@/score/SmallScore";
-import { clock, kilograms, minutes, plain } from "@/score/words";
-import { addDays, dayAndMonth, fullDate, isLater } from "../dates";
+import { clock, kilograms, minutes, plain, tenth } from "@/score/words";
+import { addDays, dayAndMonth, fullDate } from "../dates";
 import { Bars } from "./Bars";
 import { WorkAndLoad } from "./WorkAndLoad";
 
@@ -28,7 +28,6 @@ export default function Week() {
 function Shown({ view }: { view: View }) {
   const [before, week] = view.weeks.slice(-2);
   if (!week) return null;
-  const next = addDays(week.monday, 7);
   return (
     <div className="mx-auto max-w-6xl space-y-10 px-4 py-6 sm:px-7">
       <header>
@@ -36,7 +35,7 @@ function Shown({ view }: { view: View }) {
           <h1 className="text-3xl font-bold tracking-tight">Week of {dayAndMonth(week.monday)}</h1>
           <nav aria-label="Weeks" className="flex gap-6">
             <Turn to={addDays(week.monday, -7)} />
-            {!isLater(next, view.today) && <Turn to={next} later />}
+            {week.is_over && <Turn to={addDays(week.monday, 7)} later />}
           </nav>
         </div>
         <p className="mt-1 text-lg">{summary(week)}</p>
@@ -170,8 +169,6 @@ function ByLift({ week, before }: { week: WeekView; before: WeekView | undefined
 const average = (lift: Schemas["WeekLift"] | undefined) =>
   lift?.average_kg == null ? "–" : `${plain(lift.average_kg)} kg`;
 
-const oneDecimal = (number: number) => plain(Math.round(number * 10) / 10);
-
 function Numbers({ week, before }: { week: WeekView; before: WeekView | undefined }) {
   const then = before && before.sessions > 0 ? before : null;
   const row = (name: string, of: (week: WeekView) => string | null) => {
@@ -208,7 +205,7 @@ function Numbers({ week, before }: { week: WeekView; before: WeekView | undefine
           {row("Tonnage", (each) => kilograms(each.tonnage_kg))}
           {row("Average load", (each) => (each.average_kg === null ? null : `${plain(each.average_kg)} kg`))}
           {row("of the max", (each) =>
-            each.average_percent === null ? null : `${oneDecimal(each.average_percent)} %`,
+            each.average_percent === null ? null : `${plain(tenth(each.average_percent))} %`,
           )}
           {row("Sets", (each) => String(each.sets))}
           {row("Reps", (each) => String(each.reps))}

@@ -9,14 +9,13 @@ import { Trouble } from "@/parts/Notice";
 import { useWidth } from "@/parts/useWidth";
 import { SmallScore, unitFor } from "@/score/SmallScore";
 import { kilograms } from "@/score/words";
-import { addDays, dayAndMonth, fullDate, isLater, weekday, weekdayOf } from "../dates";
+import { addDays, dayAndMonth, fullDate, weekday, weekdayOf } from "../dates";
 
 const LABEL = 44;
 /** A column of the calendar is at least so wide; so many weeks are asked for at once. */
 const NARROWEST = 92;
 const MANY = 8;
 const DAYS = [0, 1, 2, 3, 4, 5, 6];
-const LOW = 34;
 
 /** Weeks side by side, a row for each day that is trained on, each session a small score. */
 export function Weeks() {
@@ -25,17 +24,16 @@ export function Weeks() {
   const [ref, width] = useWidth<HTMLDivElement>();
   const shown = Math.max(Math.min(MANY, Math.floor((width - LABEL) / NARROWEST)), 2);
   const weeks = view?.weeks.slice(-shown) ?? [];
-  const last = weeks.at(-1)?.monday;
-  const latest = last === undefined || isLater(addDays(last, 7), view?.today ?? last);
+  const last = weeks.at(-1);
   const turn = (many: number) => {
-    if (!last) return;
-    const next = addDays(last, 7 * many);
-    setUntil(isLater(next, view?.today ?? last) ? null : next);
+    if (!view || !last) return;
+    const next = addDays(last.monday, 7 * many);
+    setUntil(next > view.today ? null : next);
   };
   const earlier = () => turn(-shown);
   const later = () => turn(shown);
   useShortcut("arrowleft", "←", "Earlier weeks", earlier);
-  useShortcut("arrowright", "→", "Later weeks", later, !latest);
+  useShortcut("arrowright", "→", "Later weeks", later, last?.is_over === true);
   const days = DAYS.filter((day) =>
     weeks.some((week) => week.of.some((each) => weekdayOf(each.day) === day)),
   );
@@ -57,13 +55,13 @@ export function Weeks() {
               <th className="font-normal">
                 <span className="sr-only">Day</span>
               </th>
-              {weeks.map(({ monday }) => (
+              {weeks.map(({ monday, is_over: isOver }) => (
                 <th key={monday} scope="col" className="font-normal">
                   <Link
                     to={`/ledger/week/${monday}`}
                     className={clsx(
                       "inline-flex min-h-11 items-center hover:underline",
-                      monday === thisWeek(view?.today, weeks) ? "font-bold text-work" : "text-faint",
+                      isOver ? "text-faint" : "font-bold text-work",
                     )}
                   >
                     <span className="sr-only">Week of </span>
@@ -92,11 +90,7 @@ export function Weeks() {
             ))}
           </tbody>
         </table>
-        {view && days.length === 0 && (
-          <p className="py-6 text-faint" style={{ minHeight: LOW }}>
-            Nothing was lifted in these weeks.
-          </p>
-        )}
+        {view && days.length === 0 && <p className="py-6 text-faint">Nothing was lifted in these weeks.</p>}
       </div>
       <p className="flex justify-between">
         <button
@@ -110,7 +104,7 @@ export function Weeks() {
         <button
           type="button"
           onClick={later}
-          disabled={latest}
+          disabled={!last?.is_over}
           className="flex min-h-11 items-center gap-2 underline underline-offset-4 disabled:invisible"
         >
           Later weeks
@@ -120,10 +114,6 @@ export function Weeks() {
     </section>
   );
 }
-
-/** The Monday of the week that is on, where it is among those shown. */
-const thisWeek = (today: string | undefined, weeks: Schemas["WeekView"][]) =>
-  weeks.find(({ monday }) => today && !isLater(monday, today) && isLater(addDays(monday, 7), today))?.monday;
 
 function Small({ session, unit }: { session: Schemas["SmallSession"]; unit: number }) {
   const said = `${session.title}, ${fullDate(session.day)}, ${session.minutes} min, ${kilograms(session.tonnage_kg)}`;

@@ -9,8 +9,8 @@ import { useForget } from "@/data/queries";
 import { Figure } from "@/parts/Figure";
 import { ReadByKey } from "@/parts/ReadByKey";
 import { useWidth } from "@/parts/useWidth";
-import { plain } from "@/score/words";
-import { fullDate } from "../dates";
+import { plain, tenth } from "@/score/words";
+import { dayAndMonth, fullDate } from "../dates";
 import { Levels, TICK } from "./Levels";
 import { LEGEND, Mark, markOf, type Observation } from "./marks";
 
@@ -21,9 +21,7 @@ const EDGE = { top: 16, right: 14, bottom: 30, left: 40 };
 /** Marks of one session stand so far apart, on a plot that is `width` wide. */
 const apart = (width: number) => Math.min(9, width / 90);
 const A_DAY = 86_400_000;
-const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
-const tenth = (kg: number) => Math.round(kg * 10) / 10;
 const one = (kg: number) => plain(tenth(kg));
 
 /** The max session by session with its band, and every bout by itself: what it says, and how surely. */
@@ -122,7 +120,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
               numTicks={Math.min(width > 600 ? 6 : 3, Math.ceil(span / A_DAY))}
               stroke="var(--hairline)"
               hideTicks
-              tickFormat={(at) => DAY.format(at as Date)}
+              tickFormat={(at) => dayAndMonth(at as Date)}
               tickLabelProps={TICK}
             />
           </svg>
