@@ -12,7 +12,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from threading import Thread
 from time import sleep
-from typing import Annotated, NoReturn
+from typing import Annotated
 
 import typer
 import uvicorn
@@ -33,9 +33,11 @@ from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline as put_in_time
 from fortis.core.units import Unit, clock, plain
 from fortis.demo.log import make_demo
+from fortis.formats.bout_row import CsvError
 from fortis.formats.calendar import write_calendar
-from fortis.formats.csv import CsvError, read_bouts, write_bouts
+from fortis.formats.csv import read_bouts, write_bouts
 from fortis.garbage_collection import collect_less_often
+from fortis.importing import import_
 from fortis.simulation.log import KINDS
 from fortis.simulation.log import write as write_log
 from fortis.store import maxes
@@ -44,11 +46,10 @@ from fortis.store.backup import BackupError, InUseError, back_up, bring_back, da
 from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
 from fortis.store.log import logged
+from fortis.terminal import HERE, DatabaseFile, opened, refuse
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
 
-DatabaseFile = Annotated[Path, typer.Option("--db", help="The database file.", envvar="FORTIS_DB")]
-HERE = Path("data/fortis.db")
 BETWEEN_LOOKS_SECONDS = 3_600
 """How often it is looked at whether a new day wants its backup."""
 LONG_LOG = 5_000
@@ -73,12 +74,12 @@ def serve(
             err=True,
         )
         raise typer.Exit(2)
-    database = _opened(db)
+    database = opened(db)
     collect_less_often()
     try:
         listening = listen(host, port)
     except OSError as error:
-        _refuse(f"Fortis cannot listen at {host}, port {port}: {error.strerror}. Choose another with --port.")
+        refuse(f"Fortis cannot listen at {host}, port {port}: {error.strerror}. Choose another with --port.")
     _keep_backups(db)
     _learn_ahead(database)
     served = uvicorn.Config(create_app(database, names=[host]), log_level="warning", lifespan="off")
@@ -107,13 +108,6 @@ class _Serving(uvicorn.Server):
         typer.echo(self.where)
 
 
-def _opened(db: Path) -> Database:
-    try:
-        return open_database(db)
-    except RecordError as error:
-        _refuse(str(error))
-
-
 def _read_all(db: Path) -> Findings:
     """Everything in a record, which is brought up to date first. Raises `RecordError`."""
     database = open_database(db)
@@ -131,12 +125,7 @@ def _read_copy(db: Path) -> Findings:
             back_up(db, copy)
             return _read_all(copy)
         except (BackupError, RecordError) as error:
-            _refuse(str(error).replace(str(copy), str(db)))
-
-
-def _refuse(why: str) -> NoReturn:
-    typer.echo(why, err=True)
-    raise typer.Exit(2)
+            refuse(str(error).replace(str(copy), str(db)))
 
 
 def _keep_backups(db: Path) -> None:
@@ -172,7 +161,7 @@ def demo(db: DatabaseFile = Path("data/demo.db")) -> None:
     try:
         sessions = make_demo(db)
     except (RecordError, OSError) as error:
-        _refuse(str(error))
+        refuse(str(error))
     typer.echo(f"Made {db}: {sessions} sessions of a made-up lifter.")
 
 
@@ -211,7 +200,7 @@ def replay(
         with nullcontext(sys.stdin) if file == "-" else open(file, encoding="utf-8", newline="") as lines:
             log = list(read_bouts(lines))
     except (OSError, UnicodeDecodeError, CsvError) as error:
-        _refuse(f"{file}: {error}")
+        refuse(f"{file}: {error}")
     with typer.progressbar(length=len(log), file=sys.stderr, hidden=len(log) < LONG_LOG) as bar:
         replayed = replay_log(log, progress=bar.update)
     if as_json:
@@ -246,7 +235,7 @@ def plan(
             done = list(read_bouts(lines))
         kit = bar_kit(weight(bar), Decimal(0), read_plates(plates))
     except (OSError, UnicodeDecodeError, NotationError, CsvError, PlatesError, WeightError) as error:
-        _refuse(f"{log}: {error}" if isinstance(error, CsvError) else str(error))
+        refuse(f"{log}: {error}" if isinstance(error, CsvError) else str(error))
     planned = plan_session(session, done, on.replace(tzinfo=UTC), kit)
     if as_json:
         typer.echo(json.dumps([each.model_dump(mode="json") for each in planned], ensure_ascii=False, indent=2))
@@ -286,7 +275,7 @@ def simulate(
             for number in range(lifters):
                 write_log(folder, kind, weeks, seed + number)
     except OSError as error:
-        _refuse(f"{folder} cannot be written to: {error.strerror}.")
+        refuse(f"{folder} cannot be written to: {error.strerror}.")
     typer.echo(f"Wrote {len(KINDS) * lifters} lifters of {len(KINDS)} kinds to {folder}.")
 
 
@@ -330,11 +319,11 @@ def backup(target: Path, db: DatabaseFile = HERE) -> None:
     try:
         back_up(db, target)
     except FileNotFoundError:
-        _refuse(f"{db}: there is no such database.")
+        refuse(f"{db}: there is no such database.")
     except FileExistsError:
-        _refuse(f"{target}: that file exists already.")
+        refuse(f"{target}: that file exists already.")
     except BackupError as error:
-        _refuse(str(error))
+        refuse(str(error))
     typer.echo(f"Copied {db} to {target}.")
 
 
@@ -344,15 +333,15 @@ def restore(copy: Path, db: DatabaseFile = HERE) -> None:
     try:
         aside = bring_back(copy, db, datetime.now(UTC).astimezone())
     except FileNotFoundError:
-        _refuse(f"{copy}: there is no such file.")
+        refuse(f"{copy}: there is no such file.")
     except InUseError:
-        _refuse(f"{db} is in use: stop Fortis, then try again.")
+        refuse(f"{db} is in use: stop Fortis, then try again.")
     except (BackupError, OSError) as error:
-        _refuse(str(error))
+        refuse(str(error))
     try:
         found = _read_all(db)
     except RecordError as error:
-        _refuse(str(error))
+        refuse(str(error))
     typer.echo(f"Brought back {copy}: {found.sessions:,} sessions with {found.bouts:,} bouts.")
     if aside:
         typer.echo(f"What was there before is {aside}.")
@@ -373,8 +362,8 @@ def export(
 ) -> None:
     """Write the record in an open format to a file, or to standard output."""
     if not db.exists():
-        _refuse(f"{db}: there is no such database.")
-    with _opened(db)() as work:
+        refuse(f"{db}: there is no such database.")
+    with opened(db)() as work:
         content = (
             (line.encode() for line in write_bouts(logged(work)))
             if form is Format.CSV
@@ -387,17 +376,20 @@ def export(
             with out.open("xb") as file:
                 file.writelines(content)
         except FileExistsError:
-            _refuse(f"{out}: that file exists already.")
+            refuse(f"{out}: that file exists already.")
         except OSError as error:
-            _refuse(f"{out}: {error.strerror}.")
+            refuse(f"{out}: {error.strerror}.")
     typer.echo(f"Wrote {out}.")
+
+
+app.command(name="import")(import_)
 
 
 @app.command()
 def check(db: DatabaseFile = HERE) -> None:
     """Tell how the record is: whether its file is sound and everything in it can be read."""
     if not db.exists():
-        _refuse(f"{db}: there is no such database.")
+        refuse(f"{db}: there is no such database.")
     try:
         problems = damage(db)
     except sqlite3.Error as error:
@@ -405,8 +397,8 @@ def check(db: DatabaseFile = HERE) -> None:
     if problems:
         for problem in problems:
             typer.echo(problem, err=True)
-        _refuse(f"{db} is damaged; bring back the latest backup from {folder(db)}.")
+        refuse(f"{db} is damaged; bring back the latest backup from {folder(db)}.")
     found = _read_copy(db)
     if found.unreadable:
-        _refuse("\n".join(found.unreadable))
+        refuse("\n".join(found.unreadable))
     typer.echo(f"{db} is sound: {found.sessions:,} sessions with {found.bouts:,} bouts, all of them readable.")

@@ -12,6 +12,7 @@ from fortis.api import (
     compose,
     export,
     floor,
+    imports,
     kit,
     ledger,
     lifts,
@@ -26,6 +27,7 @@ from fortis.api import (
 from fortis.api.description import describe
 from fortis.api.front_end import serve_front_end
 from fortis.api.guard import Guard
+from fortis.api.waiting import WaitingFiles
 from fortis.store.cache import note_versions
 from fortis.store.database import Database, writing
 
@@ -41,13 +43,14 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     """
     app = FastAPI(title="Fortis", version=__version__, docs_url=None, redoc_url=None)
     app.state.database, app.state.writing = database, database and writing(database)
+    app.state.waiting = WaitingFiles()
     for units_of_work in (app.state.database, app.state.writing):
         if units_of_work:
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, export):
+    for view in (*views, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

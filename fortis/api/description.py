@@ -19,7 +19,7 @@ WRITES = {
     "400": "The body is no JSON at all.",
     "403": "It comes from another page.",
     "413": "The body is too long.",
-    "415": "The body is not JSON.",
+    "415": "The body is of another kind.",
     "507": "The disk is full.",
 }
 

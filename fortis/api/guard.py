@@ -7,6 +7,7 @@ could send without being asked about is not taken.
 
 from collections.abc import Iterable
 from ipaddress import ip_address
+from typing import NamedTuple
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -21,6 +22,19 @@ OWN_PAGES = ("same-origin", "none")
 """What browsers call a request of the page's own origin, and one that the user made."""
 MOST_BYTES = 2_000_000
 """The longest body: the longest session text with every letter escaped."""
+JSON = "application/json"
+
+
+class Body(NamedTuple):
+    """What a request may bring: of which content type, and how many bytes of it."""
+
+    media: str
+    most_bytes: int
+
+
+USUAL_BODY = Body(JSON, MOST_BYTES)
+BODIES = {"/api/imports/files": Body("application/octet-stream", 256_000_000)}
+"""What is brought to the addresses that do not take JSON. No page of another origin can send it unasked."""
 
 _POLICY = {
     "default-src": "'self'",
@@ -81,7 +95,7 @@ class Guard:
         if scope["method"] == "HEAD":
             await self.app({**scope, "method": "GET"}, receive, _without_body(guarded))
             return
-        await self.app(scope, _bounded(receive), guarded)
+        await self.app(scope, _bounded(receive, _body(scope)), guarded)
 
     def _refusal(self, scope: Scope) -> tuple[int, str, str] | None:
         headers = Headers(scope=scope)
@@ -94,12 +108,12 @@ class Guard:
             )
         if scope["method"] not in READS and not _is_own_page(headers, host):
             return 403, "From another page", "Only Fortis's own pages write to the record."
-        length = headers.get("content-length", "0")
-        if not length.isdecimal() or int(length) > MOST_BYTES:
-            return TOO_LONG
+        length, body = headers.get("content-length", "0"), _body(scope)
+        if not length.isdecimal() or int(length) > body.most_bytes:
+            return _too_long(body)
         has_body = int(length) > 0 or "transfer-encoding" in headers
-        if has_body and headers.get("content-type", "").partition(";")[0].strip().lower() != "application/json":
-            return 415, "Not JSON", "A body is sent as application/json."
+        if has_body and headers.get("content-type", "").partition(";")[0].strip().lower() != body.media:
+            return 415, "Another kind of body", f"A body is sent as {body.media}."
         return None
 
     def _answers_to(self, host: str, scope: Scope) -> bool:
@@ -110,7 +124,12 @@ class Guard:
         return name in self.names or _same_address(name, (scope.get("server") or ("",))[0])
 
 
-TOO_LONG = (413, "Too long", f"A body has {MOST_BYTES:,} bytes at most.")
+def _body(scope: Scope) -> Body:
+    return BODIES.get(scope["path"], USUAL_BODY)
+
+
+def _too_long(body: Body) -> tuple[int, str, str]:
+    return 413, "Too long", f"A body has {body.most_bytes:,} bytes at most."
 
 
 def _is_own_page(headers: Headers, host: str) -> bool:
@@ -137,16 +156,16 @@ def _without_body(send: Send) -> Send:
     return headers_only
 
 
-def _bounded(receive: Receive) -> Receive:
-    """Takes no more of a body than `MOST_BYTES`, whatever length was told."""
+def _bounded(receive: Receive, body: Body) -> Receive:
+    """Takes no more of a body than it may have, whatever length was told."""
     taken = 0
 
     async def bounded() -> Message:
         nonlocal taken
         message = await receive()
         taken += len(message.get("body", b""))
-        if taken > MOST_BYTES:
-            raise HTTPException(413, TOO_LONG[2])
+        if taken > body.most_bytes:
+            raise HTTPException(413, _too_long(body)[2])
         return message
 
     return bounded

@@ -12,12 +12,14 @@ from starlette.exceptions import HTTPException
 from starlette.routing import Match
 
 from fortis.api.turns import BusyError
+from fortis.api.waiting import NotReadError, UnknownFileError
 from fortis.core.loading.kit import PlatesError
 from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
 from fortis.core.remembered import NotRememberedError
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
+from fortis.store.imports import UnknownImportError
 from fortis.store.lifts import NameTakenError
 from fortis.store.places import LastPlaceError, PlaceNameTakenError, UnknownPlaceError
 from fortis.store.recording import ChangedElsewhereError
@@ -73,6 +75,19 @@ def install(app: FastAPI) -> None:
     async def _unknown(_: Request, __: UnknownSessionError) -> JSONResponse:
         detail = "This session is not in the record. Perhaps the record was brought back from an older backup."
         return problem(404, "No such session", detail)
+
+    @app.exception_handler(UnknownFileError)
+    async def _unknown_file(_: Request, __: UnknownFileError) -> JSONResponse:
+        return problem(404, "No such file", "This file does not wait here any more; choose it again.")
+
+    @app.exception_handler(UnknownImportError)
+    async def _unknown_import(_: Request, __: UnknownImportError) -> JSONResponse:
+        return problem(404, "No such import", "No log was taken in under this number.")
+
+    @app.exception_handler(NotReadError)
+    async def _not_read(_: Request, __: NotReadError) -> JSONResponse:
+        detail = "There is nothing of this file to write yet, or it is written already."
+        return problem(409, "Nothing to write", detail)
 
     @app.exception_handler(UnknownMethodError)
     async def _unknown_method(_: Request, error: UnknownMethodError) -> JSONResponse:

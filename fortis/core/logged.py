@@ -11,7 +11,8 @@ from fortis.core.value import Value
 class LoggedBout(Value):
     """One line of a log. Loads in exact kilograms; `load_kg` is what was handled, or added to body weight.
 
-    `session` is what its bouts have in common, `set` and `bout` its place among those of its exercise.
+    `session` is what its bouts have in common, `set` and `bout` its place among those of its exercise, `group` the
+    lifts done in turn that it belongs to, None where the log numbers none.
     `bottom_kg` and `top_kg` are what it weighed low and locked out, where bands or chains hung. `reserve` is how
     many reps were left, None where that was not told; with `or_more` it is a lower bound. `rest_seconds` is the
     rest before it, None where that is not known.
@@ -21,7 +22,7 @@ class LoggedBout(Value):
     session: str
     exercise: str
     setup: SetUp = SetUp()
-    group: int = 1
+    group: int | None = None
     set: int = 1
     bout: int = 1
     side: Side = Side.BOTH

@@ -254,7 +254,9 @@ def _by_lift(
     """Each lift and set-up of each session, sessions in the order they began, with all bouts of the lift."""
     lifts: dict[str, Exercise] = {}
     found: dict[str, dict[str, list[LoggedBout]]] = {}
-    for bout in sorted(log, key=lambda each: (each.performed_at, each.session, each.group, each.set, each.bout)):
+    for bout in sorted(
+        log, key=lambda each: (each.performed_at, each.session, each.group or 0, each.set, each.bout)
+    ):
         lift = lifts.setdefault(bout.exercise, library.find(bout.exercise))
         found.setdefault(bout.session, {}).setdefault(lift.id, []).append(bout)
     for session, by_lift in found.items():
@@ -284,7 +286,7 @@ def _moved_kg(bout: LoggedBout, lift: Exercise) -> float | None:
 
 def _performed(bout: LoggedBout) -> PerformedBout:
     return PerformedBout(
-        position=Position(group=bout.group, round=max(bout.set, 1), entry=1, set=bout.set, bout=bout.bout),
+        position=Position(group=bout.group or 1, round=max(bout.set, 1), entry=1, set=bout.set, bout=bout.bout),
         exercise=bout.exercise,
         setup=bout.setup,
         side=bout.side,

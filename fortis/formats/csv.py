@@ -5,89 +5,10 @@ import re
 from collections.abc import Iterable, Iterator
 from decimal import Decimal
 from io import StringIO
-from typing import Annotated, Any
 
-from pydantic import AwareDatetime, BaseModel, BeforeValidator, Field, ValidationError
-
-from fortis.core.exercises import LiftName
 from fortis.core.logged import LoggedBout
-from fortis.core.performance import Ended
-from fortis.core.structure.model import SetUp, SetUpItem, Side
-from fortis.core.units import HEAVIEST, Unit, to_kg
-from fortis.core.value import Entered
-
-ENDED = {"target": Ended.MET, "form": Ended.FORM, "muscle": Ended.STUCK}
-"""Why a bout ended, as the column `ended` tells it."""
-REQUIRED = ("performed_at", "exercise", "load", "unit", "reps")
-
-
-class CsvError(ValueError):
-    """A CSV that cannot be read: where, and what to do. `line` counts from 1, the names of the columns included."""
-
-    def __init__(self, line: int, column: str, message: str) -> None:
-        self.line, self.column, self.message = line, column, message
-        super().__init__(f"line {line}, {column}: {message}" if column else f"line {line}: {message}")
-
-
-def _yes_or_no(told: object) -> object:
-    answers = {"true": True, "yes": True, "1": True, "false": False, "no": False, "0": False}
-    if str(told).lower() not in answers:
-        raise ValueError("true or false")
-    return answers[str(told).lower()]
-
-
-def _ended(told: object) -> object:
-    if told not in ENDED:
-        raise ValueError(f"one of {', '.join(ENDED)}")
-    return ENDED[str(told)]
-
-
-def _called(told: object) -> object:
-    """Reps in reserve as they were called: `2`, `1.5`, `5+`."""
-    found = re.fullmatch(r"(\d+(?:[.,]5)?)(\+?)", str(told))
-    if not found:
-        raise ValueError("reps in steps of a half, like 2 or 1.5, with + where it was so many or more")
-    return Decimal(found[1].replace(",", ".")), bool(found[2])
-
-
-def _point(told: object) -> object:
-    """A decimal comma is a point."""
-    return str(told).replace(",", ".")
-
-
-Load = Annotated[Entered, BeforeValidator(_point), Field(ge=Decimal(-700), le=Decimal(5000))]
-Heft = Annotated[Entered, BeforeValidator(_point), Field(ge=Decimal(0), le=Decimal(5000))]
-Counted = Annotated[int, Field(ge=1, le=1000)]
-Reserve = tuple[Annotated[Decimal, Field(le=Decimal(50))], bool]
-
-
-class _Row(BaseModel):
-    performed_at: AwareDatetime
-    session: Annotated[str, Field(max_length=200)] = ""
-    exercise: LiftName
-    setup: Annotated[tuple[SetUpItem, ...], Field(max_length=12)] = ()
-    group: Counted | None = None
-    set: Annotated[int, Field(ge=0, le=1000)] | None = None
-    bout: Counted | None = None
-    side: Side = Side.BOTH
-    load: Load
-    unit: Unit
-    bottom_load: Load | None = None
-    top_load: Load | None = None
-    bodyweight: Heft | None = None
-    reps: Annotated[int, Field(ge=0, le=500)]
-    partial_reps: Annotated[int, Field(ge=0, le=500)] = 0
-    seconds: Annotated[int, Field(ge=0, le=3600)] = 0
-    rir: Annotated[Reserve, BeforeValidator(_called)] | None = None
-    ended: Annotated[Ended, BeforeValidator(_ended)] | None = None
-    rest_before_s: Annotated[int, Field(ge=0, le=24 * 3600)] | None = None
-    tempo: Annotated[str, Field(max_length=20)] = ""
-    warmup: Annotated[bool, BeforeValidator(_yes_or_no)] = False
-    note: Annotated[str, Field(max_length=500)] = ""
-
-
-COLUMNS = tuple(_Row.model_fields)
-"""Every column, in the order they are written."""
+from fortis.core.units import Unit
+from fortis.formats.bout_row import COLUMNS, ENDED, REQUIRED, BoutRow, CsvError, Numbering, row_of
 
 
 def write_bouts(bouts: Iterable[LoggedBout]) -> Iterator[str]:
@@ -123,7 +44,7 @@ def _told(bout: LoggedBout) -> dict[str, str]:
         "session": bout.session,
         "exercise": bout.exercise,
         "setup": "; ".join(item.replace(";", ",") for item in bout.setup.items),
-        "group": str(bout.group),
+        "group": str(bout.group or ""),
         "set": str(bout.set),
         "bout": str(bout.bout),
         "side": bout.side,
@@ -153,7 +74,7 @@ def _safe(name: str, cell: str) -> str:
     return f"'{cell}" if name in _TEXTS and _RUNS.match(cell) else cell
 
 
-def _as_meant(name: str, cell: str) -> str:
+def as_meant(name: str, cell: str) -> str:
     """A cell without what kept it from being run."""
     return cell[1:] if name in _TEXTS and cell.startswith("'") and _RUNS.match(cell) else cell
 
@@ -167,7 +88,7 @@ def read_bouts(lines: Iterable[str]) -> Iterator[LoggedBout]:
     try:
         columns = [name.strip().lower() for name in next(rows, ())]
         _check(columns)
-        numbered = _Numbering()
+        numbered = Numbering()
         for cells in rows:
             if any(cell.strip() for cell in cells):
                 yield numbered.bout(_row(rows.line_num, columns, cells))
@@ -190,68 +111,17 @@ def _check(columns: list[str]) -> None:
         raise CsvError(1, double[0], "stands twice; leave one of them out")
 
 
-def _row(line: int, columns: list[str], cells: list[str]) -> _Row:
+def _row(line: int, columns: list[str], cells: list[str]) -> BoutRow:
     if len(cells) > len(columns):
         raise CsvError(line, "", f"{len(cells)} cells under {len(columns)} columns; put text with commas in quotes")
-    told: dict[str, Any] = {
-        name: _as_meant(name, cell.strip()) for name, cell in zip(columns, cells, strict=False) if cell.strip()
+    told: dict[str, object] = {
+        name: as_meant(name, cell.strip()) for name, cell in zip(columns, cells, strict=False) if cell.strip()
     }
     if "setup" in told:
-        told["setup"] = tuple(item.strip() for item in told["setup"].split(";") if item.strip())
-    try:
-        row = _Row.model_validate(told)
-    except ValidationError as error:
-        first = error.errors()[0]
-        column = str(first["loc"][0])
-        given = f"“{told[column]}”: " if isinstance(told.get(column), str) else ""
-        message = "is missing" if first["type"] == "missing" else given + first["msg"].removeprefix("Value error, ")
-        raise CsvError(line, column, message) from error
-    heaviest = to_kg(row.load, row.unit)
-    if heaviest > HEAVIEST:
-        raise CsvError(line, "load", f"“{told['load']}” {row.unit} is more than anyone lifts; look at the unit")
-    return row
+        told["setup"] = items_of(str(told["setup"]))
+    return row_of(line, told)
 
 
-class _Numbering:
-    """Names the sessions, and numbers the sets and bouts, that have none of their own."""
-
-    def __init__(self) -> None:
-        self.last: dict[tuple[str, str, Side], tuple[int, int]] = {}
-
-    def bout(self, row: _Row) -> LoggedBout:
-        """The bout of a row."""
-        session = row.session or f"{row.performed_at:%Y-%m-%d}"
-        key = session, row.exercise, row.side
-        last_set, last_bout = self.last.get(key, (0, 0))
-        number = row.set if row.set is not None else last_set + 1
-        bout = row.bout or (last_bout + 1 if row.set is not None and number == last_set else 1)
-        self.last[key] = number, bout
-        reserve, or_more = row.rir or (None, False)
-
-        def kg(amount: Decimal | None) -> Decimal | None:
-            return None if amount is None else to_kg(amount, row.unit)
-
-        return LoggedBout(
-            performed_at=row.performed_at,
-            session=session,
-            exercise=row.exercise,
-            setup=SetUp(items=row.setup),
-            group=row.group or 1,
-            set=number,
-            bout=bout,
-            side=row.side,
-            load_kg=to_kg(row.load, row.unit),
-            bottom_kg=kg(row.bottom_load),
-            top_kg=kg(row.top_load),
-            body_kg=kg(row.bodyweight),
-            reps=row.reps,
-            partial_reps=row.partial_reps,
-            seconds=row.seconds,
-            reserve=reserve,
-            or_more=or_more,
-            ended=row.ended,
-            rest_seconds=row.rest_before_s,
-            tempo=row.tempo,
-            is_warm_up=row.warmup or number == 0,
-            note=row.note,
-        )
+def items_of(setup: str) -> tuple[str, ...]:
+    """The items of a set-up, parted by semicolons."""
+    return tuple(item.strip() for item in setup.split(";") if item.strip())

@@ -127,7 +127,7 @@ _AROUND = _weighed_around()
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:
     """Keep a body weight; a second one on a day replaces the first."""
-    work.merge(BodyWeightRow(on=on, kg=kg))
+    work.merge(BodyWeightRow(on=on, kg=kg, import_id=None))
     work.info.pop(WEIGHED, None)
 
 

@@ -1,5 +1,6 @@
 """Recording bouts: new, corrected and taken back, each version kept."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 from typing import cast
@@ -8,6 +9,7 @@ from sqlalchemy import Table, UpdateBase, update
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session as UnitOfWork
 
+from fortis.core.logged_session import DoneBout
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.prescription import Position
 from fortis.store import bouts
@@ -17,6 +19,7 @@ from fortis.store.documents import to_document
 from fortis.store.tables import BoutRow, BoutVersionRow
 
 INSERT_BOUT = insert(cast(Table, BoutRow.__table__)).on_conflict_do_nothing()
+_NEW_BOUT = insert(cast(Table, BoutRow.__table__))
 INSERT_VERSION = insert(cast(Table, BoutVersionRow.__table__))
 
 
@@ -67,6 +70,23 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     if there.taken_back:
         values |= {"began_at": by.began_at, "done_at": by.done_at}
     return _written(work, session_id, there, values, by, bout)
+
+
+def record_all(work: UnitOfWork, done: Iterable[tuple[str, DoneBout]], at: datetime, device: str = "") -> None:
+    """Write bouts into sessions that are new, each with the id of its session."""
+    rows, versions = [], []
+    for session_id, each in done:
+        bout = each.bout
+        row_id = bout_id(session_id, bout.position)
+        address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
+        first = {"began_at": each.began_at, "done_at": each.done_at, "device": device, "version": 1}
+        rows.append({**address, **first, **_values(bout)})
+        versions.append(
+            {"bout_id": row_id, "version": 1, "at": at, "device": device, "document": to_document(bout)}
+        )
+    note_change(work)
+    work.connection().execute(_NEW_BOUT, rows)
+    work.connection().execute(INSERT_VERSION, versions)
 
 
 def take_back(

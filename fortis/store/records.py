@@ -40,6 +40,7 @@ def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Mapp
             BoutRow.reps > 0,
             BoutRow.kg.is_not(None),
             SessionRow.finished_at.is_not(None),
+            SessionRow.discarded_at.is_(None),
             SessionRow.started_at < before,
             func.coalesce(motion, RangeOfMotion.FULL.value) == RangeOfMotion.FULL.value,
             func.coalesce(lifting, Lifting.ALONE.value) == Lifting.ALONE.value,

@@ -80,6 +80,7 @@ class BodyWeightRow(Table):
 
     on: Mapped[date] = mapped_column(primary_key=True)
     kg: Mapped[Decimal]
+    import_id: Mapped[str | None] = mapped_column(ForeignKey("import.id"))
 
 
 class PlaceRow(Table):
@@ -117,6 +118,7 @@ class SessionRow(Table):
     resolved: Mapped[dict[str, Any] | None] = mapped_column(deferred=True)
     adjustments: Mapped[dict[str, Any] | None]
     felt: Mapped[int | None]
+    import_id: Mapped[str | None] = mapped_column(ForeignKey("import.id"), index=True)
 
 
 class BoutRow(Table):
@@ -233,3 +235,22 @@ class ReadinessRow(Table):
 
     session_id: Mapped[str] = mapped_column(ForeignKey("session.id"), primary_key=True)
     readiness: Mapped[dict[str, Any]]
+
+
+class ImportRow(Table):
+    """A log that was taken in from a file: how much came with it, and when it was taken back, if it was.
+
+    `written_at` is None until all of it is in the record; before that nothing of it is seen. `body_weights` are
+    those that came with it, by day.
+    """
+
+    __tablename__ = "import"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    name: Mapped[str]
+    at: Mapped[datetime]
+    sessions: Mapped[int]
+    bouts: Mapped[int]
+    body_weights: Mapped[dict[str, Any]]
+    written_at: Mapped[datetime | None]
+    taken_back_at: Mapped[datetime | None]

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from fortis.core.performance import Ended
 from fortis.core.structure.model import Side
-from fortis.formats.csv import COLUMNS, CsvError, read_bouts
+from fortis.formats.bout_row import COLUMNS, CsvError
+from fortis.formats.csv import read_bouts
 
 HEAD = "performed_at,exercise,load,unit,reps"
 ROW = "2026-03-02T18:05:00+01:00,Back squat,100,kg,5"

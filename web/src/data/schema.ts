@@ -438,6 +438,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Imports
+         * @description The logs that were taken in, the latest first.
+         */
+        get: operations["all_imports_api_imports_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description Bring a file, which is read and waits for the lifter to agree.
+         */
+        post: operations["bring_api_imports_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Waiting
+         * @description A file that waits, and how far it is.
+         */
+        get: operations["waiting_api_imports_files__file_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Let Go
+         * @description Let a file go that waits; nothing of it is in the record but what was written.
+         */
+        delete: operations["let_go_api_imports_files__file_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/files/{file_id}/lifts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Mean
+         * @description Take names of lifts in the file for others; a name that means nothing is left out.
+         */
+        put: operations["mean_api_imports_files__file_id__lifts_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/files/{file_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Read As
+         * @description Read a file that waits in another way; with another encoding or delimiter the columns are guessed anew.
+         */
+        put: operations["read_as_api_imports_files__file_id__reading_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/files/{file_id}/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Write a file that waits into the record: the lifter agrees.
+         */
+        post: operations["write_api_imports_files__file_id__write_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Bring back an import that was taken back; twice is once.
+         */
+        post: operations["bring_back_api_imports__import_id__bring_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take back everything that came with an import; twice is once.
+         */
+        post: operations["take_back_api_imports__import_id__take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit": {
         parameters: {
             query?: never;
@@ -1532,7 +1696,7 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             /** Title */
             title: string;
             unit: components["schemas"]["Unit"];
@@ -1635,6 +1799,12 @@ export interface components {
             usual: number;
         };
         /**
+         * DateOrder
+         * @description In which order a date written in numbers has its parts.
+         * @enum {string}
+         */
+        DateOrder: "year, month, day" | "day, month, year" | "month, day, year";
+        /**
          * Day
          * @description The max as it was known after a session, or after a set was remembered: that has none.
          */
@@ -1648,6 +1818,12 @@ export interface components {
             /** Session Id */
             session_id: string | null;
         };
+        /**
+         * Delimiter
+         * @description What parts the cells of a row.
+         * @enum {string}
+         */
+        Delimiter: "comma" | "semicolon" | "tab" | "bar";
         /**
          * Dial
          * @description A number of a structure that the lifter may turn; `low` and `high` are sensible bounds.
@@ -1700,11 +1876,17 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
         };
+        /**
+         * Encoding
+         * @description What a file may be written in.
+         * @enum {string}
+         */
+        Encoding: "utf-8" | "utf-16-le" | "utf-16-be" | "windows-1252" | "windows-1250" | "mac-roman";
         /**
          * Ended
          * @description Why a bout ended. The log tells a slip of form and a lift that would not move apart.
@@ -1736,30 +1918,6 @@ export interface components {
             kg: number;
             /** Low */
             low: number;
-        };
-        /**
-         * Examined
-         * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
-         *
-         *     `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
-         */
-        Examined: {
-            before: components["schemas"]["CostBefore"] | null;
-            /** Cautions */
-            cautions: components["schemas"]["Warned"][];
-            costing: components["schemas"]["Costing"];
-            /** Lifts */
-            lifts: components["schemas"]["LiftLine"][];
-            likely: components["schemas"]["Likely"];
-            /** Lines */
-            lines: number[][];
-            /** Problems */
-            problems: components["schemas"]["Problem"][];
-            timeline: components["schemas"]["Timeline"];
-            /** Title */
-            title: string;
-            /** Unknown */
-            unknown: components["schemas"]["UnknownLift"][];
         };
         /**
          * FailureKind
@@ -1834,7 +1992,7 @@ export interface components {
             };
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             timeline: components["schemas"]["Timeline"];
             /** Title */
             title: string;
@@ -1920,12 +2078,39 @@ export interface components {
             seconds: number;
         };
         /**
+         * Holds
+         * @description What a column of a log can hold.
+         * @enum {string}
+         */
+        Holds: "date" | "time" | "session" | "lift" | "setup" | "group" | "sets" | "set" | "bout" | "side" | "load" | "unit" | "bottom load" | "top load" | "body weight" | "reps" | "halves" | "seconds" | "rir" | "rpe" | "ended" | "rest" | "tempo" | "warm-up" | "note";
+        /**
          * HowHard
          * @description How hard a session was as a whole; None takes back what was said.
          */
         HowHard: {
             /** Felt */
             felt: number | null;
+        };
+        /**
+         * Imported
+         * @description A log that was taken in, and when it was taken back, if it was.
+         */
+        Imported: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bouts */
+            bouts: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sessions */
+            sessions: number;
+            /** Taken Back At */
+            taken_back_at: string | null;
         };
         /**
          * InTime
@@ -2215,7 +2400,7 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             /** Title */
             title: string;
             /** Tonnage Kg */
@@ -2301,6 +2486,22 @@ export interface components {
             warm_up: components["schemas"]["WarmUpSet"][];
             /** Written */
             written: string;
+        };
+        /**
+         * LiftOfLog
+         * @description A lift as a log calls it, with how many bouts of it there are; `suggested` is the lift it seems to be.
+         *
+         *     `sure` where it is called the same; where nothing is suggested it is a lift that is not known.
+         */
+        LiftOfLog: {
+            /** Bouts */
+            bouts: number;
+            /** Name */
+            name: string;
+            /** Suggested */
+            suggested: string;
+            /** Sure */
+            sure: boolean;
         };
         /**
          * LiftStrength
@@ -2967,6 +3168,18 @@ export interface components {
             station_change: number;
         };
         /**
+         * PassedOver
+         * @description A row that is not taken, with the line it stands on, its column and what is wrong there.
+         */
+        PassedOver: {
+            /** Column */
+            column: string;
+            /** Line */
+            line: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * PastSession
          * @description A session in full. `learned` goes with the lifts of its tally, in their order.
          *
@@ -3004,7 +3217,7 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Taken Back */
@@ -3281,6 +3494,19 @@ export interface components {
             set: number;
         };
         /**
+         * Preview
+         * @description A session as it will be written, in the notation.
+         */
+        Preview: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Written */
+            written: string;
+        };
+        /**
          * Problem
          * @description What is wrong, where (both counted from 1), what would be right there, and a likely mend.
          */
@@ -3332,6 +3558,25 @@ export interface components {
          * @enum {string}
          */
         RangeOfMotion: "full" | "stretched halves" | "shortened halves" | "alternating halves";
+        /**
+         * ReadAs
+         * @description How a file is to be read.
+         *
+         *     `columns` has what each column holds, in their order, None where it holds nothing of use.
+         */
+        ReadAs: {
+            /** Columns */
+            columns: (components["schemas"]["Holds"] | null)[];
+            dates: components["schemas"]["DateOrder"];
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            delimiter: components["schemas"]["Delimiter"];
+            encoding: components["schemas"]["Encoding"];
+            unit: components["schemas"]["Unit"];
+        };
         /**
          * Readiness
          * @description How ready a lifter is, as far as they said: 5 is good in all of it.
@@ -3574,7 +3819,7 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             /** Title */
             title: string;
         };
@@ -3807,7 +4052,7 @@ export interface components {
             slot: string;
             /** Started At */
             started_at: string | null;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["fortis__store__sessions__State"];
             /** Title */
             title: string;
             /** Tonnage Kg */
@@ -3835,12 +4080,6 @@ export interface components {
             /** Top Kg */
             top_kg: number;
         };
-        /**
-         * State
-         * @description Where a session is on its way.
-         * @enum {string}
-         */
-        State: "planned" | "started" | "finished";
         /**
          * Step
          * @description One step. Positions count from 1; `reps` is the number expected, `target` the one asked for.
@@ -4232,6 +4471,36 @@ export interface components {
             name: string;
         };
         /**
+         * WaitingView
+         * @description A file that waits. `names` are its columns, `doubts` what of the guess is in doubt, in words.
+         *
+         *     `through` counts the rows read, or the bouts written, so far. `lifts` are those meant by the names in the file;
+         *     one that is empty is left out. `why` tells what is wrong where it is refused.
+         */
+        WaitingView: {
+            /** Doubts */
+            doubts: string[];
+            examined: components["schemas"]["fortis__store__imports__Examined"] | null;
+            /** Id */
+            id: string;
+            /** Import Id */
+            import_id: string;
+            /** Lifts */
+            lifts: {
+                [key: string]: string;
+            };
+            /** Name */
+            name: string;
+            /** Names */
+            names: string[];
+            read_as: components["schemas"]["ReadAs"] | null;
+            state: components["schemas"]["fortis__api__waiting__State"];
+            /** Through */
+            through: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * WarmUpSet
          * @description One warm-up set.
          */
@@ -4429,6 +4698,30 @@ export interface components {
             value: number;
         };
         /**
+         * Examined
+         * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
+         *
+         *     `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
+         */
+        fortis__api__compose__Examined: {
+            before: components["schemas"]["CostBefore"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["Warned"][];
+            costing: components["schemas"]["Costing"];
+            /** Lifts */
+            lifts: components["schemas"]["LiftLine"][];
+            likely: components["schemas"]["Likely"];
+            /** Lines */
+            lines: number[][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            timeline: components["schemas"]["Timeline"];
+            /** Title */
+            title: string;
+            /** Unknown */
+            unknown: components["schemas"]["UnknownLift"][];
+        };
+        /**
          * TakenBack
          * @description The version in which a bout was taken back; None where there was none.
          */
@@ -4445,6 +4738,47 @@ export interface components {
             exercise: string;
             position: components["schemas"]["Position"];
         };
+        /**
+         * State
+         * @description How far a file is.
+         * @enum {string}
+         */
+        fortis__api__waiting__State: "reading" | "read" | "writing" | "written" | "refused";
+        /**
+         * Examined
+         * @description What a log comes to, before anything of it is written.
+         *
+         *     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
+         *     which there are `rows_passed_over`.
+         */
+        fortis__store__imports__Examined: {
+            /** Bouts */
+            bouts: number;
+            /** First */
+            first: string | null;
+            /** Last */
+            last: string | null;
+            /** Lifts */
+            lifts: components["schemas"]["LiftOfLog"][];
+            /** Passed Over */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** Previews */
+            previews: components["schemas"]["Preview"][];
+            /** Rows */
+            rows: number;
+            /** Rows Passed Over */
+            rows_passed_over: number;
+            /** Sessions */
+            sessions: number;
+            /** There Already */
+            there_already: number;
+        };
+        /**
+         * State
+         * @description Where a session is on its way.
+         * @enum {string}
+         */
+        fortis__store__sessions__State: "planned" | "started" | "finished";
     };
     responses: never;
     parameters: never;
@@ -4512,7 +4846,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -4587,7 +4921,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Examined"];
+                    "application/json": components["schemas"]["fortis__api__compose__Examined"];
                 };
             };
             /** @description The body is no JSON at all. */
@@ -4626,7 +4960,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -4807,7 +5141,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -4932,7 +5266,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5042,7 +5376,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5223,7 +5557,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5337,7 +5671,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5594,7 +5928,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5704,7 +6038,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5881,7 +6215,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -5993,7 +6327,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6174,7 +6508,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6284,7 +6618,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6597,7 +6931,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6729,7 +7063,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6859,7 +7193,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6984,7 +7318,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7094,7 +7428,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7206,7 +7540,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7225,6 +7559,934 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    all_imports_api_imports_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"][];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    bring_api_imports_files_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingView"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    waiting_api_imports_files__file_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingView"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    let_go_api_imports_files__file_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    mean_api_imports_files__file_id__lifts_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingView"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    read_as_api_imports_files__file_id__reading_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadAs"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingView"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    write_api_imports_files__file_id__write_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingView"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    bring_back_api_imports__import_id__bring_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    take_back_api_imports__import_id__take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7385,7 +8647,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7499,7 +8761,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7613,7 +8875,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7723,7 +8985,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7833,7 +9095,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7945,7 +9207,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8059,7 +9321,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8182,7 +9444,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8307,7 +9569,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8426,7 +9688,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8540,7 +9802,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8939,7 +10201,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9118,7 +10380,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9430,7 +10692,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9540,7 +10802,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9719,7 +10981,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description The body is not JSON. */
+            /** @description The body is of another kind. */
             415: {
                 headers: {
                     [name: string]: unknown;
