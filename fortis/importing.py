@@ -15,7 +15,7 @@ from fortis.formats.foreign import Holds, Reader, UnreadableError, guess
 from fortis.formats.moment import DateOrder
 from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of
 from fortis.store.database import Database
-from fortis.store.imports import Examined, Plan, examine, lifts_of, stage, suggestions, write
+from fortis.store.imports import LogPreview, Plan, examine, lifts_of, stage, suggestions, write
 from fortis.store.lifter import lifter
 from fortis.store.lifts import library
 from fortis.store.staging import Staged
@@ -146,7 +146,7 @@ def _say_reading(reader: Reader, doubts: Iterable[str]) -> None:
         typer.echo(doubt)
 
 
-def _say(examined: Examined, plan: Plan) -> None:
+def _say(examined: LogPreview, plan: Plan) -> None:
     """Say what it comes to."""
     for each in examined.lifts:
         name = plan.lifts[each.name]
@@ -161,12 +161,16 @@ def _say(examined: Examined, plan: Plan) -> None:
         )
         typer.echo(f"{each.bouts:>7,}  {each.name}" + ("" if name == each.name and each.sure else f" → {how}"))
     typer.echo(
-        f"{examined.rows:,} rows come to {examined.sessions:,} sessions with {examined.bouts:,} bouts"
+        f"{_many(examined.rows, 'row')} came to {_many(examined.sessions, 'session')} with {_many(examined.bouts, 'bout')}"
         + (f", {examined.first} to {examined.last}." if examined.first else ".")
     )
     if examined.there_already:
-        typer.echo(f"{examined.there_already:,} bouts are in the record already and are passed over.")
+        typer.echo(f"Passed over what the record has already: {_many(examined.there_already, 'bout')}.")
     for over in examined.passed_over[:MOST_SAID]:
         typer.echo(f"Passed over line {over.line:,}, {over.column}: {over.why}.")
     if (more := examined.rows_passed_over - MOST_SAID) > 0:
-        typer.echo(f"{more:,} more rows are passed over.")
+        typer.echo(f"Passed over {_many(more, 'more row')}.")
+
+
+def _many(many: int, noun: str) -> str:
+    return f"{many:,} {noun}{'' if many == 1 else 's'}"

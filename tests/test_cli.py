@@ -303,3 +303,56 @@ def test_a_backup_of_a_damaged_record_or_to_a_bad_place_is_told(tmp_path):
     open_database(record)
     told = run("backup", "/proc/nowhere/copy.db", "--db", str(record))
     assert (told.exit_code, "could not be copied" in told.stderr) == (2, True)
+
+
+STRANGE = "Tag;Was;Last;Wdh\n3.3.2026;Kniebeuge;102,5;5\n3.3.2026;Kniebeuge;110;x\n4.3.2026;Rad;0;30\n"
+
+
+@pytest.fixture
+def strange(tmp_path):
+    (tmp_path / "log.csv").write_text(STRANGE, encoding="windows-1252")
+    given = ["--map", "Tag=date", "--map", "Was=lift", "--map", "Last=load"]
+    lifts = ["--lift", "Kniebeuge=Back squat", "--lift", "Rad="]
+    return ["import", str(tmp_path / "log.csv"), *given, *lifts, "--db", str(tmp_path / "new.db")]
+
+
+def test_a_log_of_other_making_is_imported_as_it_is_told(strange, tmp_path):
+    dry = run(*strange, "--dry-run")
+    assert dry.exit_code == 0, dry.stderr
+    for said in (
+        "cells parted by a semicolon, loads in kg", "  Last: load", "Kniebeuge → Back squat", "Rad → left out",
+        "3 rows came to 1 session with 1 bout", "Passed over line 3, Wdh: “x” is no number.", "Nothing was written.",
+    ):  # fmt: skip
+        assert said in dry.stdout
+    assert "Wrote 1 session with 1 bout;" in run(*strange).stdout
+    written = run("export", "--format", "csv", "--db", str(tmp_path / "new.db")).stdout
+    assert "Back squat,,1,1,1,both,102.5,kg" in written
+    again = run(*strange)
+    assert (again.exit_code, again.stderr) == (2, "There is nothing to write.\n")
+    assert "Passed over what the record has already: 1 bout." in again.stdout
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--map", "Gewicht=load"], "the file has no column Gewicht; it has Tag, Was, Last, Wdh"),
+        (["--map", "Wdh=mood"], "a column holds no mood; it can hold date, time"),
+        (["--map", "Wdh"], "“Wdh” is missing its ="),
+        (["--map", "Wdh="], "No column is said to hold the reps"),
+        (["--lift", "Bench=Bench press"], "the file has no Bench"),
+        (["--decimal", ":"], "“:” stands before no decimals"),
+        (["--encoding", "latin"], "Invalid value for '--encoding'"),
+    ],
+)
+def test_what_is_told_wrongly_of_a_log_is_refused(strange, tmp_path, more, says):
+    refused = run(*strange, *more)
+    assert refused.exit_code == 2
+    assert says in refused.stderr
+    assert run("export", "--format", "csv", "--db", str(tmp_path / "new.db")).stdout.count("\n") <= 1
+
+
+def test_a_file_that_cannot_be_imported_is_told(tmp_path):
+    (tmp_path / "sheet.csv").write_bytes(b"PK\x03\x04")
+    for name, says in (("sheet.csv", "a spreadsheet or archive"), ("nowhere.csv", "No such file")):
+        refused = run("import", str(tmp_path / name), "--db", str(tmp_path / "new.db"))
+        assert (refused.exit_code, says in refused.stderr) == (2, True)

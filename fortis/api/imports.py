@@ -17,7 +17,7 @@ from fortis.formats.foreign import Holds, Reading
 from fortis.formats.moment import DateOrder
 from fortis.formats.table import MOST_COLUMNS, Delimiter, Encoding
 from fortis.store import imports
-from fortis.store.imports import Examined
+from fortis.store.imports import LogPreview
 from fortis.store.tables import ImportRow
 
 router = APIRouter(prefix="/api/imports", tags=["imports"])
@@ -51,7 +51,9 @@ class ReadAs(BaseModel):
 
 
 class WaitingView(BaseModel):
-    """A file that waits. `names` are its columns, `doubts` what of the guess is in doubt, in words.
+    """A file that waits. `names` are its columns, `sample` the cells of its first rows.
+
+    `doubts` tells in words what of the guess is in doubt.
 
     `through` counts the rows read, or the bouts written, so far. `lifts` are those meant by the names in the file;
     one that is empty is left out. `why` tells what is wrong where it is refused.
@@ -63,10 +65,11 @@ class WaitingView(BaseModel):
     through: int
     why: str
     names: list[str]
+    sample: list[list[str]]
     read_as: ReadAs | None
     doubts: tuple[str, ...]
     lifts: Mapping[str, str]
-    examined: Examined | None
+    examined: LogPreview | None
     import_id: str
 
 
@@ -176,6 +179,7 @@ def _view(file: WaitingFile) -> WaitingView:
         through=file.through,
         why=file.why,
         names=file.names,
+        sample=file.sample,
         read_as=reading and _read_as(reading, len(file.names)),
         doubts=file.doubts,
         lifts=file.lifts,

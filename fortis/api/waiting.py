@@ -5,6 +5,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Mapping
 from datetime import UTC, datetime
 from enum import StrEnum
+from itertools import islice
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from threading import Lock, Thread
@@ -16,15 +17,17 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fortis.core.lift_names import as_lift_name
 from fortis.formats.foreign import Reader, Reading, UnreadableError, guess
-from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of
+from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of, rows_of
 from fortis.store.database import Database
-from fortis.store.imports import Examined, PassedOver, Plan, examine, lifts_of, stage, suggestions, write
+from fortis.store.imports import LogPreview, PassedOver, Plan, examine, lifts_of, stage, suggestions, write
 from fortis.store.lifter import lifter
 from fortis.store.lifts import library
 from fortis.store.staging import Staged
 
 MOST_WAITING = 4
 """Files that wait at once: the one that waited longest goes."""
+SHOWN = 3
+"""Rows of a file that are shown as they are."""
 BREATH_SECONDS = 0.02
 """A pause between the parts of a file that is written: others write meanwhile."""
 
@@ -62,10 +65,11 @@ class WaitingFile:
         self.id, self.name, self._database = str(uuid4()), name, database
         self.state, self.through, self.why, self.import_id = State.READING, 0, "", ""
         self.names: list[str] = []
+        self.sample: list[list[str]] = []
         self.reading: Reading | None = None
         self.doubts: tuple[str, ...] = ()
         self.lifts: Mapping[str, str] = {}
-        self.examined: Examined | None = None
+        self.examined: LogPreview | None = None
         self._folder = TemporaryDirectory()
         self.path = Path(self._folder.name) / "brought"
         self._staged: Staged | None = None
@@ -80,6 +84,7 @@ class WaitingFile:
             with self._database() as work:
                 found = guess(self.path, layout, lifter(work).unit, library(work))
             self.names, self.doubts = names_of(self.path, layout), found.doubts
+            self.sample = [row.cells for row in islice(rows_of(self.path, layout), SHOWN)]
         except TableError as error:
             self.state, self.why = State.REFUSED, str(error)
             return

@@ -61,14 +61,14 @@ class LiftOfLog(Value):
     sure: bool
 
 
-class Preview(Value):
+class SessionPreview(Value):
     """A session as it will be written, in the notation."""
 
     day: date
     written: str
 
 
-class Examined(Value):
+class LogPreview(Value):
     """What a log comes to, before anything of it is written.
 
     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
@@ -84,7 +84,7 @@ class Examined(Value):
     lifts: tuple[LiftOfLog, ...]
     rows_passed_over: int
     passed_over: tuple[PassedOver, ...]
-    previews: tuple[Preview, ...]
+    previews: tuple[SessionPreview, ...]
 
 
 class UnknownImportError(LookupError):
@@ -143,7 +143,7 @@ def examine(
     read: tuple[int, int, tuple[PassedOver, ...]],
     plan: Plan,
     progress: Progress = lambda _: None,
-) -> Examined:
+) -> LogPreview:
     """Tell what a log that was put down comes to with the lifts as they are meant."""
     known, zone = library(work), ZoneInfo(lifter(work).zone)
     there = _there(work, known)
@@ -161,7 +161,7 @@ def examine(
         days = {min(days | {day}), max(days | {day})}
         latest = sorted([*latest, (day, new)], key=lambda each: each[0])[-SHOWN:]
     rows, passed, told = read
-    return Examined(
+    return LogPreview(
         rows=rows,
         sessions=many,
         bouts=bouts,
@@ -172,7 +172,7 @@ def examine(
         rows_passed_over=passed,
         passed_over=told,
         previews=tuple(
-            Preview(day=day, written=put_together(session, plan.unit, known, day).written)
+            SessionPreview(day=day, written=put_together(session, plan.unit, known, day).written)
             for day, session in reversed(latest)
         ),
     )

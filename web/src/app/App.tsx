@@ -12,6 +12,7 @@ const Ledger = lazy(() => import("@/views/ledger/Ledger"));
 const Strength = lazy(() => import("@/views/strength/Strength"));
 const Kit = lazy(() => import("@/views/kit/Kit"));
 const Week = lazy(() => import("@/views/ledger/Week"));
+const Import = lazy(() => import("@/views/ledger/import/Import"));
 const PastSession = lazy(() => import("@/views/ledger/PastSession"));
 
 const router = createBrowserRouter([
@@ -23,6 +24,7 @@ const router = createBrowserRouter([
       { path: "/compose/:id?", element: <Compose /> },
       { path: "/ledger", element: <Ledger /> },
       { path: "/ledger/week/:monday", element: <Week /> },
+      { path: "/ledger/import", element: <Import /> },
       { path: "/ledger/:id", element: <PastSession /> },
       { path: "/strength", element: <Strength /> },
       { path: "/kit", element: <Kit /> },

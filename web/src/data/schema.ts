@@ -1920,6 +1920,30 @@ export interface components {
             low: number;
         };
         /**
+         * Examined
+         * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
+         *
+         *     `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
+         */
+        Examined: {
+            before: components["schemas"]["CostBefore"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["Warned"][];
+            costing: components["schemas"]["Costing"];
+            /** Lifts */
+            lifts: components["schemas"]["LiftLine"][];
+            likely: components["schemas"]["Likely"];
+            /** Lines */
+            lines: number[][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            timeline: components["schemas"]["Timeline"];
+            /** Title */
+            title: string;
+            /** Unknown */
+            unknown: components["schemas"]["UnknownLift"][];
+        };
+        /**
          * FailureKind
          * @description What gives out: the form, or the muscle. `ANY` leaves it open.
          * @enum {string}
@@ -2815,6 +2839,35 @@ export interface components {
             would_need_kg: number | null;
         };
         /**
+         * LogPreview
+         * @description What a log comes to, before anything of it is written.
+         *
+         *     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
+         *     which there are `rows_passed_over`.
+         */
+        LogPreview: {
+            /** Bouts */
+            bouts: number;
+            /** First */
+            first: string | null;
+            /** Last */
+            last: string | null;
+            /** Lifts */
+            lifts: components["schemas"]["LiftOfLog"][];
+            /** Passed Over */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** Previews */
+            previews: components["schemas"]["SessionPreview"][];
+            /** Rows */
+            rows: number;
+            /** Rows Passed Over */
+            rows_passed_over: number;
+            /** Sessions */
+            sessions: number;
+            /** There Already */
+            there_already: number;
+        };
+        /**
          * Lost
          * @description What a lift loses: so many of its work sets.
          */
@@ -3494,19 +3547,6 @@ export interface components {
             set: number;
         };
         /**
-         * Preview
-         * @description A session as it will be written, in the notation.
-         */
-        Preview: {
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /** Written */
-            written: string;
-        };
-        /**
          * Problem
          * @description What is wrong, where (both counted from 1), what would be right there, and a likely mend.
          */
@@ -3822,6 +3862,19 @@ export interface components {
             state: components["schemas"]["fortis__store__sessions__State"];
             /** Title */
             title: string;
+        };
+        /**
+         * SessionPreview
+         * @description A session as it will be written, in the notation.
+         */
+        SessionPreview: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Written */
+            written: string;
         };
         /**
          * SessionRecord
@@ -4472,7 +4525,9 @@ export interface components {
         };
         /**
          * WaitingView
-         * @description A file that waits. `names` are its columns, `doubts` what of the guess is in doubt, in words.
+         * @description A file that waits. `names` are its columns, `sample` the cells of its first rows.
+         *
+         *     `doubts` tells in words what of the guess is in doubt.
          *
          *     `through` counts the rows read, or the bouts written, so far. `lifts` are those meant by the names in the file;
          *     one that is empty is left out. `why` tells what is wrong where it is refused.
@@ -4480,7 +4535,7 @@ export interface components {
         WaitingView: {
             /** Doubts */
             doubts: string[];
-            examined: components["schemas"]["fortis__store__imports__Examined"] | null;
+            examined: components["schemas"]["LogPreview"] | null;
             /** Id */
             id: string;
             /** Import Id */
@@ -4494,6 +4549,8 @@ export interface components {
             /** Names */
             names: string[];
             read_as: components["schemas"]["ReadAs"] | null;
+            /** Sample */
+            sample: string[][];
             state: components["schemas"]["fortis__api__waiting__State"];
             /** Through */
             through: number;
@@ -4698,30 +4755,6 @@ export interface components {
             value: number;
         };
         /**
-         * Examined
-         * @description What a text comes to: the timeline of what could be read, its cost, and what is wrong with the rest.
-         *
-         *     `lines` has for each group the lines of its entries, `lifts` the loads of each entry in order.
-         */
-        fortis__api__compose__Examined: {
-            before: components["schemas"]["CostBefore"] | null;
-            /** Cautions */
-            cautions: components["schemas"]["Warned"][];
-            costing: components["schemas"]["Costing"];
-            /** Lifts */
-            lifts: components["schemas"]["LiftLine"][];
-            likely: components["schemas"]["Likely"];
-            /** Lines */
-            lines: number[][];
-            /** Problems */
-            problems: components["schemas"]["Problem"][];
-            timeline: components["schemas"]["Timeline"];
-            /** Title */
-            title: string;
-            /** Unknown */
-            unknown: components["schemas"]["UnknownLift"][];
-        };
-        /**
          * TakenBack
          * @description The version in which a bout was taken back; None where there was none.
          */
@@ -4744,35 +4777,6 @@ export interface components {
          * @enum {string}
          */
         fortis__api__waiting__State: "reading" | "read" | "writing" | "written" | "refused";
-        /**
-         * Examined
-         * @description What a log comes to, before anything of it is written.
-         *
-         *     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
-         *     which there are `rows_passed_over`.
-         */
-        fortis__store__imports__Examined: {
-            /** Bouts */
-            bouts: number;
-            /** First */
-            first: string | null;
-            /** Last */
-            last: string | null;
-            /** Lifts */
-            lifts: components["schemas"]["LiftOfLog"][];
-            /** Passed Over */
-            passed_over: components["schemas"]["PassedOver"][];
-            /** Previews */
-            previews: components["schemas"]["Preview"][];
-            /** Rows */
-            rows: number;
-            /** Rows Passed Over */
-            rows_passed_over: number;
-            /** Sessions */
-            sessions: number;
-            /** There Already */
-            there_already: number;
-        };
         /**
          * State
          * @description Where a session is on its way.
@@ -4921,7 +4925,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["fortis__api__compose__Examined"];
+                    "application/json": components["schemas"]["Examined"];
                 };
             };
             /** @description The body is no JSON at all. */

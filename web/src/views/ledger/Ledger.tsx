@@ -50,6 +50,12 @@ export default function Ledger() {
                   className="min-h-11 min-w-0 max-w-xl flex-1 rounded-card border border-hairline bg-panel px-3"
                 />
               )}
+              <Link
+                to="/ledger/import"
+                className="inline-flex min-h-11 items-center underline underline-offset-4"
+              >
+                Bring a log
+              </Link>
               <Menu
                 trigger={
                   <button type="button" className="min-h-11 underline underline-offset-4">
@@ -105,7 +111,8 @@ function Sessions({
   if (sessions.length === 0)
     return (
       <p className="mt-2 text-faint">
-        Nothing has been lifted yet. Finish a session on the Floor and it is here, to the last bout.
+        Nothing has been lifted yet. Finish a session on the Floor and it is here, to the last bout. A log
+        kept elsewhere comes in by “Bring a log”.
       </p>
     );
   const above = (drawn[0]?.start ?? 0) - rows.options.scrollMargin;

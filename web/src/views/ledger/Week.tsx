@@ -209,7 +209,7 @@ function Numbers({ week, before }: { week: WeekView; before: WeekView | undefine
           )}
           {row("Sets", (each) => String(each.sets))}
           {row("Reps", (each) => String(each.reps))}
-          {row("Time on the floor", (each) => minutes(each.seconds))}
+          {row("Time on the floor", (each) => (each.sessions ? minutes(each.seconds) : "0 min"))}
           {row("Time under load", (each) => clock(each.work_seconds))}
           {row("Tonnage a minute", (each) =>
             each.seconds ? kilograms(Math.round((each.tonnage_kg / each.seconds) * 60)) : null,

@@ -1,0 +1,3 @@
+/** So many of something: 1 session, 1,204 sessions. */
+export const counted = (many: number, noun: string): string =>
+  `${many.toLocaleString("en-GB")} ${noun}${many === 1 ? "" : "s"}`;
