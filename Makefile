@@ -78,6 +78,9 @@ guide: setup
 golden: .venv/.installed
 	@$(BIN)/python -m tests.golden
 
+docs/record.schema.json: fortis/formats/record.py .venv/.installed
+	@$(BIN)/python -m fortis.formats.record > $@
+
 schema: setup
 	@EXAMPLES=60 $(BIN)/pytest tests/api/test_schema.py
 

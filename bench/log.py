@@ -60,7 +60,9 @@ def make_log(path: Path, years: int) -> Database:
     with connection:
         _repeat(connection, years)
         days = [(now.date() - timedelta(days=day), 80 + day % 7 / 10) for day in range(years * 364)]
-        connection.executemany("insert into body_weight values (?, ?)", [(str(on), str(kg)) for on, kg in days])
+        connection.executemany(
+            'insert into body_weight ("on", kg) values (?, ?)', [(str(on), str(kg)) for on, kg in days]
+        )
     connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
     connection.close()
     return database

@@ -4,6 +4,7 @@ import json
 import socket
 import sqlite3
 import sys
+from collections.abc import Iterator
 from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
 from decimal import Decimal
@@ -17,6 +18,7 @@ from typing import Annotated
 import typer
 import uvicorn
 from sqlalchemy.exc import SQLAlchemyError
+from sqlalchemy.orm import Session
 
 from fortis.api.app import create_app
 from fortis.api.guard import LOOPBACK
@@ -36,6 +38,7 @@ from fortis.demo.log import make_demo
 from fortis.formats.bout_row import CsvError
 from fortis.formats.calendar import write_calendar
 from fortis.formats.csv import read_bouts, write_bouts
+from fortis.formats.record import write_record
 from fortis.garbage_collection import collect_less_often
 from fortis.importing import import_
 from fortis.simulation.log import KINDS
@@ -46,6 +49,8 @@ from fortis.store.backup import BackupError, InUseError, back_up, bring_back, da
 from fortis.store.check import Findings, read_all
 from fortis.store.database import Database, RecordError, open_database
 from fortis.store.log import logged
+from fortis.store.notebook import notebook
+from fortis.store.transfer import about_lifter, all_sessions
 from fortis.terminal import HERE, DatabaseFile, opened, refuse
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
@@ -351,12 +356,17 @@ class Format(StrEnum):
     """What the record can be taken away as."""
 
     CSV = "csv"
+    JSON = "json"
     ICS = "ics"
+    TXT = "txt"
+
+
+WHAT = "csv: every bout; json: everything; ics: what is planned, a calendar; txt: every session in the notation."
 
 
 @app.command()
 def export(
-    form: Annotated[Format, typer.Option("--format", help="csv: every bout; ics: what is planned, a calendar.")],
+    form: Annotated[Format, typer.Option("--format", help=WHAT)],
     out: Annotated[Path | None, typer.Option(help="The file to write; it must not exist yet.")] = None,
     db: DatabaseFile = HERE,
 ) -> None:
@@ -364,11 +374,7 @@ def export(
     if not db.exists():
         refuse(f"{db}: there is no such database.")
     with opened(db)() as work:
-        content = (
-            (line.encode() for line in write_bouts(logged(work)))
-            if form is Format.CSV
-            else iter([write_calendar(appointments(work), datetime.now(UTC))])
-        )
+        content = _content(work, form)
         if out is None:
             sys.stdout.buffer.writelines(content)
             return
@@ -380,6 +386,20 @@ def export(
         except OSError as error:
             refuse(f"{out}: {error.strerror}.")
     typer.echo(f"Wrote {out}.")
+
+
+def _content(work: Session, form: Format) -> Iterator[bytes]:
+    """The record in a format, piece by piece."""
+    match form:
+        case Format.ICS:
+            return iter([write_calendar(appointments(work), datetime.now(UTC))])
+        case Format.CSV:
+            pieces = write_bouts(logged(work))
+        case Format.JSON:
+            pieces = write_record(about_lifter(work), all_sessions(work))
+        case Format.TXT:
+            pieces = notebook(work)
+    return (piece.encode() for piece in pieces)
 
 
 app.command(name="import")(import_)

@@ -9,16 +9,19 @@ from typing import Annotated
 from zoneinfo import ZoneInfo
 
 import typer
+from sqlalchemy.exc import IntegrityError
 
 from fortis.core.units import Unit
 from fortis.formats.foreign import Holds, Reader, UnreadableError, guess
 from fortis.formats.moment import DateOrder
+from fortis.formats.record import BEGINS_WITHIN, RecordFileError, is_record, read_record
 from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of
-from fortis.store.database import Database
+from fortis.store.database import Database, writing
 from fortis.store.imports import LogPreview, Plan, examine, lifts_of, stage, suggestions, write
 from fortis.store.lifter import lifter
 from fortis.store.lifts import library
 from fortis.store.staging import Staged
+from fortis.store.transfer import NotEmptyError, bring_in
 from fortis.terminal import HERE, DatabaseFile, opened, refuse
 
 MOST_SAID = 10
@@ -41,7 +44,7 @@ ORDERS = {
 
 
 def import_(
-    file: Annotated[Path, typer.Argument(help="A table of bouts as text: CSV of any kind.")],
+    file: Annotated[Path, typer.Argument(help="A table of sets as text, or a whole record as JSON.")],
     db: DatabaseFile = HERE,
     dry_run: Annotated[bool, typer.Option("--dry-run", help="Say what would be written; write nothing.")] = False,
     columns: Annotated[
@@ -58,11 +61,17 @@ def import_(
     delimiter: Annotated[Delimiter | None, typer.Option(help="What parts the cells.")] = None,
     encoding: Annotated[Encoding | None, typer.Option(help="What the file is written in.")] = None,
 ) -> None:
-    """Take a log of other making into the record. What is not told is guessed, and that is said."""
+    """Take a log of any making into the record, or a whole record into a new one.
+
+    What is not told of a log is guessed, and what is guessed is said.
+    """
     if decimal not in (None, ".", ","):
         refuse(f"--decimal: “{decimal}” stands before no decimals; . and , do.")
     database = opened(db)
     try:
+        if _is_record(file):
+            _bring_in(database, file, dry_run)
+            return
         with database() as work:
             me = lifter(work)
         found = guess(file, layout_of(file, encoding, delimiter), unit or me.unit)
@@ -83,8 +92,28 @@ def import_(
                 staged.close()
     except OSError as error:
         refuse(f"{file}: {error.strerror}.")
-    except (TableError, UnreadableError) as error:
+    except (TableError, UnreadableError, RecordFileError) as error:
         refuse(f"{file}: {error}")
+
+
+def _is_record(file: Path) -> bool:
+    with file.open("rb") as start:
+        return is_record(start.read(BEGINS_WITHIN))
+
+
+def _bring_in(database: Database, file: Path, dry_run: bool) -> None:
+    """Bring a whole record into this one, which is new."""
+    try:
+        with file.open("rb") as content, writing(database)() as work:
+            many = bring_in(work, read_record(content))
+            if not dry_run:
+                work.commit()
+    except NotEmptyError:
+        refuse("A whole record comes only into one without sessions: name a new file with --db.")
+    except IntegrityError as error:
+        refuse(f"{file}: its parts contradict each other ({error.orig}). Nothing was written.")
+    typer.echo(f"The file is a whole record: {_many(many, 'session')}.")
+    typer.echo("Nothing was written." if dry_run else "All of it is in the record.")
 
 
 def _take_in(database: Database, reader: Reader, staged: Staged, lifts: Mapping[str, str], dry_run: bool) -> None:
@@ -106,7 +135,7 @@ def _take_in(database: Database, reader: Reader, staged: Staged, lifts: Mapping[
             database, reader.path.name, staged, plan, datetime.now(UTC), lambda so_far: bar.update(so_far - bar.pos)
         )
     typer.echo(
-        f"Wrote {examined.sessions:,} sessions with {examined.bouts:,} bouts. The Ledger can take them back."
+        f"Wrote {_many(examined.sessions, 'session')} with {_many(examined.bouts, 'bout')}; the Ledger can undo it."
     )
 
 
@@ -160,10 +189,9 @@ def _say(examined: LogPreview, plan: Plan) -> None:
             else f"{name} (not known)"
         )
         typer.echo(f"{each.bouts:>7,}  {each.name}" + ("" if name == each.name and each.sure else f" → {how}"))
-    typer.echo(
-        f"{_many(examined.rows, 'row')} came to {_many(examined.sessions, 'session')} with {_many(examined.bouts, 'bout')}"
-        + (f", {examined.first} to {examined.last}." if examined.first else ".")
-    )
+    days = f", {examined.first} to {examined.last}" if examined.first else ""
+    come_to = f"{_many(examined.sessions, 'session')} with {_many(examined.bouts, 'bout')}{days}"
+    typer.echo(f"{_many(examined.rows, 'row')} came to {come_to}.")
     if examined.there_already:
         typer.echo(f"Passed over what the record has already: {_many(examined.there_already, 'bout')}.")
     for over in examined.passed_over[:MOST_SAID]:

@@ -321,7 +321,8 @@ def test_a_log_of_other_making_is_imported_as_it_is_told(strange, tmp_path):
     assert dry.exit_code == 0, dry.stderr
     for said in (
         "cells parted by a semicolon, loads in kg", "  Last: load", "Kniebeuge → Back squat", "Rad → left out",
-        "3 rows came to 1 session with 1 bout", "Passed over line 3, Wdh: “x” is no number.", "Nothing was written.",
+        "3 rows came to 1 session with 1 bout", "Passed over line 3, Wdh: “x” is no number.",
+        "Nothing was written.",
     ):  # fmt: skip
         assert said in dry.stdout
     assert "Wrote 1 session with 1 bout;" in run(*strange).stdout
@@ -356,3 +357,20 @@ def test_a_file_that_cannot_be_imported_is_told(tmp_path):
     for name, says in (("sheet.csv", "a spreadsheet or archive"), ("nowhere.csv", "No such file")):
         refused = run("import", str(tmp_path / name), "--db", str(tmp_path / "new.db"))
         assert (refused.exit_code, says in refused.stderr) == (2, True)
+
+
+def test_a_whole_record_goes_away_and_comes_into_a_new_one_only(tmp_path):
+    old, new, away = (str(tmp_path / name) for name in ("old.db", "new.db", "away.json"))
+    assert run("demo", "--db", old).exit_code == 0
+    assert run("export", "--format", "json", "--out", away, "--db", old).exit_code == 0
+    assert "Nothing was written." in run("import", away, "--dry-run", "--db", new).stdout
+    assert "39 sessions" in run("import", away, "--db", new).stdout
+    assert run("export", "--format", "json", "--db", new).stdout == Path(away).read_text(encoding="utf-8")
+    refused = run("import", away, "--db", old)
+    assert (refused.exit_code, "only into one without sessions" in refused.stderr) == (2, True)
+    Path(away).write_text(Path(away).read_text(encoding="utf-8").replace('"place_id":1', '"place_id":7', 1))
+    torn = run("import", away, "--db", str(tmp_path / "third.db"))
+    assert (torn.exit_code, "contradict each other" in torn.stderr) == (2, True)
+    text = run("export", "--format", "txt", "--db", old).stdout
+    assert text.startswith("# Press and row, 20")
+    assert text.count("# Legs") == 13

@@ -17,6 +17,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fortis.core.lift_names import as_lift_name
 from fortis.formats.foreign import Reader, Reading, UnreadableError, guess
+from fortis.formats.record import BEGINS_WITHIN, is_record
 from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of, rows_of
 from fortis.store.database import Database
 from fortis.store.imports import LogPreview, PassedOver, Plan, examine, lifts_of, stage, suggestions, write
@@ -30,6 +31,9 @@ SHOWN = 3
 """Rows of a file that are shown as they are."""
 BREATH_SECONDS = 0.02
 """A pause between the parts of a file that is written: others write meanwhile."""
+
+
+A_RECORD = "This is a whole record of Fortis. It comes into a new record only: fortis import FILE --db NEW.db."
 
 
 class State(StrEnum):
@@ -80,6 +84,8 @@ class WaitingFile:
     def look(self, encoding: Encoding | None = None, delimiter: Delimiter | None = None) -> None:
         """Find out how the file is written and what it holds, as far as that is not told, and read it so."""
         try:
+            if self._is_record():
+                raise TableError(A_RECORD)
             layout = layout_of(self.path, encoding, delimiter)
             with self._database() as work:
                 found = guess(self.path, layout, lifter(work).unit, library(work))
@@ -89,6 +95,10 @@ class WaitingFile:
             self.state, self.why = State.REFUSED, str(error)
             return
         self.read(found.reading)
+
+    def _is_record(self) -> bool:
+        with self.path.open("rb") as file:
+            return is_record(file.read(BEGINS_WITHIN))
 
     def read(self, reading: Reading) -> None:
         """Read the file in another way."""

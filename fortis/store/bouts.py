@@ -16,8 +16,8 @@ from fortis.core.cache import cached
 from fortis.core.performance import Asked, PerformedBout, is_correction
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import Position
+from fortis.formats.documents import from_document
 from fortis.store.cache import Kept
-from fortis.store.documents import from_document
 from fortis.store.tables import BoutRow, BoutVersionRow
 
 

@@ -20,10 +20,10 @@ from fortis.core.structure.notation import MOST_BOUTS
 from fortis.core.units import Unit
 from fortis.core.value import Value
 from fortis.formats.bout_row import CsvError
+from fortis.formats.documents import to_document
 from fortis.formats.foreign import Reader
 from fortis.store import sessions
 from fortis.store.database import Database, writing
-from fortis.store.documents import to_document
 from fortis.store.lifter import WEIGHED, lifter
 from fortis.store.lifts import library
 from fortis.store.recording import record_all

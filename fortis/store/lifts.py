@@ -4,7 +4,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LIBRARY, Exercise, Library, one_form
-from fortis.store.documents import from_document, to_document
+from fortis.formats.documents import from_document, to_document
 from fortis.store.tables import LiftRow
 
 KNOWN = "library"

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LoadKind, one_form
 from fortis.core.loading.kit import USUAL_PLATES, Bar, Kit, Machine, read_plates
-from fortis.store.documents import from_document, to_document
+from fortis.formats.documents import from_document, to_document
 from fortis.store.lifter import lifter_row
 from fortis.store.tables import PlaceRow, SessionRow
 

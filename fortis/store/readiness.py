@@ -7,8 +7,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.strength.readiness import Meaning, Readiness, Went, meaning
+from fortis.formats.documents import from_document, to_document
 from fortis.store import maxes
-from fortis.store.documents import from_document, to_document
 from fortis.store.maxes import Taught
 from fortis.store.tables import ReadinessRow
 

@@ -12,10 +12,10 @@ from sqlalchemy.orm import Session as UnitOfWork
 from fortis.core.logged_session import DoneBout
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.prescription import Position
+from fortis.formats.documents import to_document
 from fortis.store import bouts
 from fortis.store.bouts import SHARED, RecordedBout, bout_id
 from fortis.store.cache import note_change
-from fortis.store.documents import to_document
 from fortis.store.tables import BoutRow, BoutVersionRow
 
 INSERT_BOUT = insert(cast(Table, BoutRow.__table__)).on_conflict_do_nothing()
@@ -57,7 +57,7 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     row_id = bout_id(session_id, bout.position)
     address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
     first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
-    if _rows(work, INSERT_BOUT, {**address, **first, **_values(bout)}):
+    if _rows(work, INSERT_BOUT, {**address, **first, **values_of(bout)}):
         _keep(work, row_id, 1, by, bout)
         return 1
     there = bouts.at(work, session_id, bout.position)
@@ -66,7 +66,7 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
         return there.version
     if not (there.taken_back and seen is None) and (seen is None or seen < there.version):
         raise _changed(there)
-    values = {**_values(bout), "device": by.device, "taken_back_at": None}
+    values = {**values_of(bout), "device": by.device, "taken_back_at": None}
     if there.taken_back:
         values |= {"began_at": by.began_at, "done_at": by.done_at}
     return _written(work, session_id, there, values, by, bout)
@@ -80,7 +80,7 @@ def record_all(work: UnitOfWork, done: Iterable[tuple[str, DoneBout]], at: datet
         row_id = bout_id(session_id, bout.position)
         address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
         first = {"began_at": each.began_at, "done_at": each.done_at, "device": device, "version": 1}
-        rows.append({**address, **first, **_values(bout)})
+        rows.append({**address, **first, **values_of(bout)})
         versions.append(
             {"bout_id": row_id, "version": 1, "at": at, "device": device, "document": to_document(bout)}
         )
@@ -139,7 +139,8 @@ def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: Per
     work.connection().execute(INSERT_VERSION, kept)
 
 
-def _values(bout: PerformedBout) -> dict[str, object]:
+def values_of(bout: PerformedBout) -> dict[str, object]:
+    """What is told of a bout, by the columns of its row."""
     asked = bout.asked.model_dump(mode="json", exclude_none=True) if bout.asked else None
     return {
         **{name: getattr(bout, name) for name in SHARED},

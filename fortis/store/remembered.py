@@ -7,7 +7,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.performance import PerformedBout
-from fortis.store.documents import from_document, to_document
+from fortis.formats.documents import from_document, to_document
 from fortis.store.tables import RememberedRow
 
 

@@ -16,9 +16,9 @@ from fortis.core.performance import PerformedBout
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription
 from fortis.core.units import Unit
+from fortis.formats.documents import from_document, to_document
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
-from fortis.store.documents import from_document, to_document
 from fortis.store.tables import Instant, SessionRow
 
 Frozen = TypeVar("Frozen")

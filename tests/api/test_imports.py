@@ -86,6 +86,14 @@ def test_a_file_that_is_no_table_is_refused_and_can_go(client, bring):
     assert client.get(address).status_code == 404
 
 
+def test_a_whole_record_does_not_come_in_here(client, bring):
+    away = client.get("/api/export/record.json")
+    assert away.json()["format"] == "fortis record"
+    assert "a new record only" in bring(away.content)["why"]
+    assert client.get("/api/export/record.schema.json").json()["title"] == "Record"
+    assert client.get("/api/export/sessions.txt").text == ""
+
+
 def test_only_so_many_files_wait(client, bring):
     files = [bring()["id"] for _ in range(MOST_WAITING + 1)]
     waiting = [client.get(f"/api/imports/files/{each}").status_code for each in files]

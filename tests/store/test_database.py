@@ -18,11 +18,11 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.core.tally.body_weight import Weighed, interpolated
 from fortis.demo.log import make_demo
+from fortis.formats.documents import FromTheFutureError, from_document, to_document
 from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.backup import back_up
 from fortis.store.cache import cached, note_versions
 from fortis.store.database import WRITES, open_database, writing
-from fortis.store.documents import FromTheFutureError, from_document, to_document
 from fortis.store.tables import Table
 from tests.strategies import sessions as any_session
 

@@ -64,6 +64,8 @@ export default function Ledger() {
                 }
               >
                 <MenuItem onSelect={() => takeAway("bouts.csv")}>Every bout (CSV)</MenuItem>
+                <MenuItem onSelect={() => takeAway("sessions.txt")}>Every session as text</MenuItem>
+                <MenuItem onSelect={() => takeAway("record.json")}>All there is (JSON)</MenuItem>
                 <MenuItem onSelect={() => takeAway("planned.ics")}>What is planned, as a calendar</MenuItem>
               </Menu>
             </div>
@@ -83,7 +85,7 @@ export default function Ledger() {
   );
 }
 
-const takeAway = (file: "bouts.csv" | "planned.ics") => saveFrom(`/api/export/${file}`, `fortis-${file}`);
+const takeAway = (file: "bouts.csv" | "sessions.txt" | "record.json" | "planned.ics") => saveFrom(`/api/export/${file}`, `fortis-${file}`);
 
 function Sessions({
   sessions,

@@ -78,18 +78,22 @@ class FromTheFutureError(ValueError):
     """A document of a later version than this release knows."""
 
 
+def form_of(kind: type[Value]) -> int:
+    """The version of the form in which documents of a kind are written."""
+    return len(UPCASTERS[kind]) + 1
+
+
 def to_document(value: Value) -> Document:
     """A value as it is kept, with the version of its form."""
-    return {"version": len(UPCASTERS[type(value)]) + 1, **value.model_dump(mode="json", exclude_none=True)}
+    return {"version": form_of(type(value)), **value.model_dump(mode="json", exclude_none=True)}
 
 
 def from_document(kind: type[SomeValue], document: Document) -> SomeValue:
     """A value as it was kept, whatever the version of its form. Raises `FromTheFutureError`."""
     found = dict(document)
     version = found.pop("version", 1)
-    upcasters = UPCASTERS[kind]
-    if version > len(upcasters) + 1:
-        raise FromTheFutureError(f"a {kind.__name__} of version {version}; this release knows {len(upcasters) + 1}")
-    for upcast in upcasters[version - 1 :]:
+    if version > form_of(kind):
+        raise FromTheFutureError(f"a {kind.__name__} of version {version}; this release knows {form_of(kind)}")
+    for upcast in UPCASTERS[kind][version - 1 :]:
         found = upcast(found)
     return kind.model_validate(found)
