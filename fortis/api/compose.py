@@ -154,7 +154,9 @@ def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
         timeline=laid_out,
         lines=[list(lines) for lines in reading.lines],
         lifts=lift_lines(reading.session, prescription, known, policies.all_of(work)),
-        costing=cost_of_plan(prescription, laid_out.total_seconds, Conditions(known.body_kg, known.kit)),
+        costing=cost_of_plan(
+            prescription, laid_out.total_seconds, Conditions(known.body_kg, known.kit, known.ways)
+        ),
         before=cached(work, ("before", slot), lambda: _before(work, slot, now)) if slot else None,
         likely=_likely(lookups.overruns(work, now), laid_out.total_seconds),
         cautions=[_warned(caution, reading, asked.written) for caution in warned],

@@ -286,7 +286,11 @@ def _tonnage(work: Work, row: SessionRow, bout: PerformedBout) -> Decimal:
     """What a bout adds to the tonnage; body weight is looked up only where it is moved."""
     known = library(work)
     moves_body = body_share(known.find(bout.exercise, bout.lift_id), bout.body) != 0
-    under = conditions(work, row) if moves_body else Conditions(kit=sessions.frozen_kit(row))
+    under = (
+        conditions(work, row)
+        if moves_body
+        else Conditions(None, sessions.frozen_kit(row), lifter.lifter(work).ways)
+    )
     return tonnage([bout], under, known)
 
 

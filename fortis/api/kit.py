@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from fortis.api.problems import ProblemDetail
 from fortis.api.work import Now, Work, WritingWork, commits
+from fortis.core.conventions import USUAL, Conventions
 from fortis.core.exercises import LONGEST_NAME, Exercise
 from fortis.core.loading.calculator import A_BAR_LIFT, Calculated, calculate, weigh
 from fortis.core.loading.kit import Kit, Stretch, read_plates, write_plates
@@ -48,6 +49,7 @@ class Self(BaseModel):
     training_since: date | None
     warm_ups: School | None
     plate_order: PlateOrder
+    ways: Conventions
     weighed: list[Weighed] = []
 
 
@@ -58,6 +60,7 @@ class SelfToKeep(BaseModel):
     training_since: Day | None = None
     warm_ups: School | None = School.FEW
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE
+    ways: Conventions = USUAL
 
 
 class KitView(BaseModel):
@@ -99,6 +102,7 @@ def show(work: Work) -> KitView:
             training_since=known.training_since,
             warm_ups=known.warm_ups,
             plate_order=known.plate_order,
+            ways=known.ways,
             weighed=lifter.last_body_weights(work, MOST_WEIGHED),
         ),
     )
@@ -143,7 +147,7 @@ def go_to(place_id: PlaceId, work: WritingWork) -> Response:
 @commits
 def keep_self(asked: SelfToKeep, work: WritingWork) -> Response:
     """Keep what the lifter says of themselves."""
-    lifter.save_lifter(work, asked.unit, asked.training_since, asked.warm_ups, asked.plate_order)
+    lifter.save_lifter(work, asked.unit, asked.training_since, asked.warm_ups, asked.plate_order, asked.ways)
     return Response(status_code=204)
 
 

@@ -8,11 +8,12 @@ from uuid import UUID
 from fastapi import APIRouter, HTTPException, Query, Response
 from pydantic import BaseModel, Field
 
+from fortis.api.lift_records import Day, LiftRecords, lift_records
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import Bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
-from fortis.core.exercises import LONGEST_NAME, LoadKind
+from fortis.core.exercises import LONGEST_NAME
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.remembered import read_remembered
@@ -22,14 +23,11 @@ from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
 from fortis.core.tally.evidence import Kind, kinds
-from fortis.core.tally.records import best_by_reps
 from fortis.core.units import plain
-from fortis.core.value import Kilograms
 from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
-from fortis.store.records import bests
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
 
@@ -65,14 +63,6 @@ class StrengthView(BaseModel):
 
     lifts: list[KnownLift]
     recovery: list[Rested]
-
-
-class Day(BaseModel):
-    """The max as it was known after a session, or after a set was remembered: that has none."""
-
-    at: datetime
-    session_id: str | None
-    max: Bounds
 
 
 class Observation(BaseModel):
@@ -118,16 +108,6 @@ class Doubted(BaseModel):
     words: str
 
 
-class BestLoad(BaseModel):
-    """The heaviest load for so many reps, and when that was first; `tempo` where one was kept to."""
-
-    kg: Kilograms
-    reps: int
-    on: date
-    tempo: str
-    body: bool
-
-
 class Noted(BaseModel):
     """A cue for next time, and the session it was noted in."""
 
@@ -139,8 +119,8 @@ class Noted(BaseModel):
 class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
-    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress. `bests` are the
-    heaviest loads by reps, for each tempo, `cues` what was noted at the lift, the latest first.
+    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress, `cues` what was noted
+    at the lift, the latest first.
     """
 
     lift: KnownLift
@@ -150,7 +130,7 @@ class LiftStrength(BaseModel):
     curve: list[CurvePoint]
     calls: list[Called]
     doubted: list[Doubted]
-    bests: list[BestLoad]
+    records: LiftRecords
     cues: list[Noted]
 
 
@@ -185,13 +165,15 @@ def show_lift(
     if lift is None:
         raise HTTPException(404, "Nothing is known of this lift with this set-up yet.")
     calls = known.calls_of(lift_id)
+    of = next(each.lift for _, _, each in _of_lift(course, key))
     days: list[Day] = []
     observations: list[Observation] = []
     doubted: list[Doubted] = []
     for before, after, each in _of_lift(course, key):
         at = each.session.started_at
         if found := after.max_of(key, at):
-            days.append(Day(at=at, session_id=_session_of(each), max=Bounds.of(found)))
+            body_kg = lifter.body_kg(work, each.session.day)
+            days.append(Day(at=at, session_id=_session_of(each), max=Bounds.of(found), body_kg=body_kg))
             observations.extend(_observations(before, each, found.kg, calls))
         doubted.extend(_doubted(before, each))
     return LiftStrength(
@@ -202,7 +184,7 @@ def show_lift(
         curve=_curve(known.curve_of(lift_id)),
         calls=[Called(called=called, left=round(called * calls, 1)) for called in CALLS],
         doubted=doubted,
-        bests=_bests(work, key, now, course),
+        records=lift_records(work, of, lift.max.kg, key, days, now),
         cues=_cues(course, key),
     )
 
@@ -233,16 +215,6 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
     """Take a remembered set back."""
     remembered.take_back(work, str(remembered_id), now)
     return Response(status_code=204)
-
-
-def _bests(work: Work, key: LiftKey, now: datetime, course: Sequence[Taught]) -> list[BestLoad]:
-    lift = next(each.lift for _, _, each in _of_lift(course, key))
-    return [
-        BestLoad(kg=best.kg, reps=best.reps, on=best.on, tempo=kind.tempo, body=lift.load_kind is LoadKind.BODY)
-        for kind, done in sorted(bests(work, [lift.id], now).items())
-        if kind.setup_key == key[1]
-        for best in best_by_reps(done)
-    ]
 
 
 def _cues(course: Sequence[Taught], key: LiftKey) -> list[Noted]:

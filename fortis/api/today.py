@@ -175,7 +175,7 @@ def shorten(session_id: UUID, minutes: Annotated[int, Query(ge=5, le=300)], work
     plan_, basis = lookups.plan_of(work, row, now), lookups.basis_of(work, row, now)
     pace = median(lookups.overruns(work, now) or [1.0])
     found = shortened(plan_, round(minutes * 60 / pace))
-    under = Conditions(body_kg=basis.body_kg, kit=basis.kit)
+    under = Conditions(basis.body_kg, basis.kit, basis.ways)
     left = as_played(plan_, Adjustments(skipped=found.skipped))
     return InTime(
         **dict(found),

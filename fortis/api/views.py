@@ -100,7 +100,7 @@ def plan(row: SessionRow, prescription: Prescription, basis: Basis) -> SessionPl
     """A session with its settled loads."""
     session = read(row.written, Unit(row.unit))
     laid_out = foretell(timeline(prescription), prescription, basis)
-    under = Conditions(basis.body_kg, basis.kit)
+    under = Conditions(basis.body_kg, basis.kit, basis.ways)
     return SessionPlan(
         **card(row).model_dump(),
         costing=cost_of_plan(prescription, laid_out.total_seconds, under),

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
+from fortis.core.conventions import USUAL, Conventions
 from fortis.core.exercises import LIBRARY, Library
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.strip import PlateOrder
@@ -43,6 +44,7 @@ class Basis:
 
     Estimates are of the whole weight moved, body weight included for body-weight lifts. `last` is the heaviest
     load of the latest session with the lift, `weaker` the weaker side of lifts done one side at a time, by lift id.
+    `ways` is how the lifter counts.
     """
 
     kit: Kit | None = None
@@ -53,6 +55,7 @@ class Basis:
     library: Library = LIBRARY
     warm_ups: School | None = None
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE
+    ways: Conventions = USUAL
 
     def on_a_day(self, form: float) -> "Basis":
         """The same with every max so much higher or lower, as a share of it."""

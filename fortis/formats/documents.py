@@ -8,6 +8,7 @@ from decimal import Decimal
 from typing import Any, TypeVar
 
 from fortis.core.adjustments import Adjustments
+from fortis.core.conventions import Conventions
 from fortis.core.exercises import LIBRARY, Exercise, lift_id
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
@@ -66,6 +67,7 @@ UPCASTERS: Mapping[type[Value], tuple[Upcaster, ...]] = {
     Prescription: (_prescription_2,),
     Adjustments: (_adjustments_2,),
     Kit: (_kit_2,),
+    Conventions: (),
     Exercise: (),
     PerformedBout: (),
     Policy: (),

@@ -24,6 +24,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, core_schema
 
 from fortis.core.adjustments import Adjustments
+from fortis.core.conventions import Conventions
 from fortis.core.exercises import Exercise
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.strip import PlateOrder
@@ -133,6 +134,7 @@ class LifterKept(Value):
     place_id: int | None = None
     warm_ups: School | None = None
     plate_order: PlateOrder
+    ways: Annotated[Conventions, AsDocument(Conventions)] | None = None
 
 
 class BodyWeightKept(Value):

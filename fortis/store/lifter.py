@@ -9,11 +9,13 @@ from sqlalchemy import Date, Select, bindparam, func, select
 from sqlalchemy.orm import Session as UnitOfWork
 from tzlocal import get_localzone_name
 
+from fortis.core.conventions import USUAL, Conventions
 from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.tally.body_weight import Weighed, interpolated
 from fortis.core.units import Unit
 from fortis.core.value import Value
+from fortis.formats.documents import from_document, to_document
 from fortis.store.tables import BodyWeightRow, LifterRow
 
 LIFTER = "lifter"
@@ -27,7 +29,7 @@ class Lifter(Value):
     """The unit a lifter thinks in, their time zone's name, when they began to train, and how they warm up.
 
     `training_since` is None where they did not say, `warm_ups` where they plan none. `plate_order` is how they like
-    their plates hung.
+    their plates hung, `ways` how they count.
     """
 
     unit: Unit
@@ -35,6 +37,7 @@ class Lifter(Value):
     training_since: date | None = None
     warm_ups: School | None = School.FEW
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE
+    ways: Conventions = USUAL
 
 
 def lifter_row(work: UnitOfWork) -> LifterRow:
@@ -64,6 +67,7 @@ def lifter(work: UnitOfWork) -> Lifter:
         training_since=row.training_since,
         warm_ups=school,
         plate_order=PlateOrder(row.plate_order),
+        ways=from_document(Conventions, row.ways) if row.ways else USUAL,
     )
 
 
@@ -82,10 +86,12 @@ def save_lifter(
     training_since: date | None,
     warm_ups: School | None,
     plate_order: PlateOrder = PlateOrder.BIG_INSIDE,
+    ways: Conventions = USUAL,
 ) -> None:
     """Keep what the lifter says of themselves."""
     row = lifter_row(work)
     row.unit, row.training_since, row.warm_ups, row.plate_order = unit, training_since, warm_ups, plate_order
+    row.ways = to_document(ways)
 
 
 def today(work: UnitOfWork, moment: datetime) -> date:

@@ -38,6 +38,7 @@ def basis(work: UnitOfWork, now: datetime) -> Basis:
         library=known,
         warm_ups=about.warm_ups,
         plate_order=about.plate_order,
+        ways=about.ways,
     )
 
 

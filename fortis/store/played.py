@@ -17,9 +17,10 @@ def played(work: UnitOfWork, row: SessionRow) -> Prescription:
 
 
 def conditions(work: UnitOfWork, row: SessionRow) -> Conditions:
-    """Body weight on the day of a session, as it is known now, and the kit of its gym as it was then."""
+    """Body weight on the day of a session, as known now, the kit of its gym as it was, and the lifter's ways."""
     day = sessions.day_of(row)
-    return Conditions(lifter.body_kg(work, day) if day else None, sessions.frozen_kit(row))
+    body_kg = lifter.body_kg(work, day) if day else None
+    return Conditions(body_kg, sessions.frozen_kit(row), lifter.lifter(work).ways)
 
 
 def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:

@@ -60,7 +60,7 @@ class Table(DeclarativeBase):
 
 
 class LifterRow(Table):
-    """The one lifter: the unit they think in and their time zone."""
+    """The one lifter: the unit they think in, their time zone, and how they count where they chose."""
 
     __tablename__ = "lifter"
 
@@ -71,6 +71,7 @@ class LifterRow(Table):
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
     warm_ups: Mapped[str | None]
     plate_order: Mapped[str] = mapped_column(server_default="big plates inside")
+    ways: Mapped[dict[str, Any] | None]
 
 
 class BodyWeightRow(Table):

@@ -132,7 +132,7 @@ def test_records_and_calls_are_told_after_a_session_and_on_the_lifts_page(client
     (calls,) = past["calls"]
     assert (calls["exercise"], calls["bouts"]) == ("Back squat", 2)
     known = client.get("/api/strength/lift", params={"lift_id": "back-squat"}).json()
-    assert [(best["reps"], best["kg"]) for best in known["bests"]] == [(7, 100)]
+    assert [(best["reps"], best["kg"]) for best in known["records"]["bests"]] == [(7, 100)]
     assert [cue["text"] for cue in known["cues"]] == ["hips lower"]
     belted = lifter.play(text.replace("squat:", "squat [belt]:"), [(8, 1), (5, 2)], today)
     assert client.get(f"/api/ledger/{belted}").json()["records"] == []

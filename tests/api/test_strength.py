@@ -154,3 +154,36 @@ def test_a_slip_of_the_finger_is_asked_about_and_counts_for_nothing(client, lift
     assert strength(client)["lifts"][0]["max"]["kg"] == pytest.approx(before, rel=0.02)
     (doubted,) = lift(client).json()["doubted"]
     assert (doubted["session_id"], doubted["words"]) == (session, "5 at 1000, 2 left")
+
+
+def test_records_of_a_lift_beside_body_weight(client, lifter, today):
+    for day, kg in ((40, 80), (0, 78)):
+        client.put("/api/kit/body-weight", params={"on": str(today - timedelta(days=day))}, json={"kg": kg})
+    me = client.get("/api/kit").json()["lifter"]
+    ways = {**me["ways"], "points": "men"}
+    assert client.put("/api/kit/lifter", json={"unit": "kg", "ways": ways}).status_code == 204
+    lifter.play(FIVES.replace("100", "105"), [(5, 1), (5, 1), (4, 0)], today - timedelta(days=40))
+    lifter.play(FIVES, [(5, 2), (6, 1), (6, 0)], today - timedelta(days=3))
+    records = lift(client).json()["records"]
+    assert [(best["reps"], best["kg"], best["short_kg"]) for best in records["bests"]] == [(5, 105, 0), (6, 100, 0)]
+    assert records["bests"][0]["times_body"] == round(105 / 78, 2)
+    assert (records["most_in_session"]["kg"], records["most_in_session"]["on"]) == (
+        1_700,
+        str(today),
+    )
+    assert records["most_in_week"]["kg"] == 1_700 + 14 * 105
+    assert (records["most_at_top"], records["best_max"]["kg"]) == (None, pytest.approx(122, abs=4))
+    assert records["days"] == []
+    relative = records["relative"]
+    assert relative["points"] == pytest.approx(0.69 * lift(client).json()["lift"]["max"]["kg"], rel=0.03)
+    assert relative["held"] == pytest.approx(1.9, abs=0.2)
+
+
+def test_a_session_is_counted_in_the_lifters_way(client, lifter, today):
+    done = lifter.play("Dumbbell press: 10 at 22.5 kg leave 2", [(10, 2)], today)
+    assert lifter.past(done)["tally"]["tonnage_kg"] == 450
+    ways = {"both_dumbbells": False, "body_weight": True, "halves": False, "points": None}
+    client.put("/api/kit/lifter", json={"unit": "kg", "ways": ways})
+    assert lifter.past(done)["tally"]["tonnage_kg"] == 225
+    assert client.get("/api/ledger").json()["sessions"][0]["tonnage_kg"] == 225
+    assert client.get("/api/ledger/weeks").json()["weeks"][-1]["tonnage_kg"] == 225

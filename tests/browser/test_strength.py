@@ -157,3 +157,18 @@ def test_the_max_over_time_is_read_by_key_and_taken_along(desktop):
         header, *rows = download.value.path().read_text().splitlines()
         assert header.count(",") >= 2
         assert len(rows) >= 10
+
+
+def test_records_stand_on_the_curve_and_beside_body_weight(phone):
+    phone.goto("/kit")
+    phone.get_by_label("Points beside body weight").select_option("women")
+    phone.get_by_label("A pair of dumbbells").select_option("counts one")
+    phone.reload()
+    expect(phone.get_by_label("A pair of dumbbells")).to_have_value("false")
+    phone.goto("/strength")
+    expect(phone.get_by_text("points by DOTS")).to_be_visible()
+    records = phone.get_by_role("region", name="Records with this set-up")
+    expect(records.get_by_role("row", name="1 115 kg 1.39 × the same")).to_be_visible()
+    records.get_by_text("Records of the time shown, by day").click()
+    expect(records.get_by_text("1 at 115 kg, before that 1 at")).to_be_visible()
+    expect(phone.get_by_role("img", name="Body weight, between 81.7 and 82.7 kg")).to_be_visible()

@@ -5,9 +5,11 @@ The publications are named beside each formula in `fortis.core.strength.formulas
 
 import pytest
 
+from fortis.core.conventions import Points
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.estimate import estimate, load_for
 from fortis.core.strength.formulas import FORMULAS
+from fortis.core.tally.relative import dots
 
 REPS = (1, 3, 5, 8, 10, 12)
 WORKED = {
@@ -79,3 +81,11 @@ def test_uncertainty_grows_with_reps_and_with_reserve():
     assert spread == sorted(spread)
     judged, certain = estimate(100.0, 3, 2), estimate(100.0, 5, 0)
     assert judged.high - judged.low > certain.high - certain.low
+
+
+@pytest.mark.parametrize(
+    ("kg", "body_kg", "points", "told"), [(600, 90, Points.MEN, 387.96), (400, 63, Points.WOMEN, 430.21)]
+)
+def test_points_beside_body_weight(kg, body_kg, points, told):
+    """DOTS (2019); coefficients and worked values from memory."""
+    assert dots(kg, body_kg, points) == pytest.approx(told, abs=0.005)

@@ -54,15 +54,16 @@ def moved_kg(
     part: Decimal | None,
     pull_kg: Decimal = Decimal(0),
     ratio: Decimal = Decimal(1),
+    implements: int | None = None,
 ) -> Decimal | None:
     """The whole weight moved in a rep: both dumbbells, the mean pull of bands, the part of body weight.
 
-    `kg` is the load handled and `part` what of the body moves with it, None where either is not known. None where
-    nothing is known.
+    `kg` is the load handled and `part` what of the body moves with it, None where either is not known; `implements`
+    is how many of the load count, None for all there are. None where nothing is known.
     """
     if kg is None:
         return part or None
-    return kg * lift.implements * ratio + pull_kg + (part or 0)
+    return kg * (implements or lift.implements) * ratio + pull_kg + (part or 0)
 
 
 def strength_kg(kg: Decimal | None, part: Decimal | None) -> Decimal | None:

@@ -25,7 +25,7 @@ class LiftCost(Value):
     """One lift. Kilograms and per cent are None where its loads are not settled, or no max is known."""
 
     exercise: str
-    reps: int
+    reps: Number
     tonnage_kg: Kilograms | None
     average_kg: Kilograms | None
     average_percent: Number | None
@@ -96,7 +96,7 @@ def _added_up(work: Sequence[BoutWork], seconds: int) -> Costing:
 
 
 def _lift(exercise: str, work: Sequence[BoutWork]) -> LiftCost:
-    reps = sum(bout.reps for bout in work)
+    reps = sum((bout.counted_reps for bout in work), Decimal(0))
     known = [tonnage for bout in work if (tonnage := bout.tonnage_kg) is not None]
     total = sum(known, Decimal(0)) if len(known) == len(work) else None
     percents = [bout.percent * bout.reps for bout in work if bout.percent is not None]

@@ -6,6 +6,8 @@ A light set can be a record that nobody means: one counts only where it comes ne
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
 from decimal import Decimal
+from itertools import groupby
+from operator import attrgetter
 from typing import NamedTuple
 
 from fortis.core.strength.estimate import MOST_REPS, max_behind
@@ -19,11 +21,12 @@ MOST_TOLD = 2
 
 
 class Best(NamedTuple):
-    """So many full reps done with a load, and the day that was done first."""
+    """So many full reps done with a load, the day that was done first, and the day it was done last, if known."""
 
     kg: Decimal
     reps: int
     on: date
+    last_on: date | None = None
 
 
 class Alike(NamedTuple):
@@ -99,6 +102,34 @@ def best_by_reps(before: Sequence[Best], most: int = 12) -> list[Best]:
         heaviest = max(able, key=lambda each: (each.kg, each.reps, -each.on.toordinal()))
         if not found or found[-1] != heaviest:
             found.append(heaviest)
+    return found
+
+
+def lately(before: Sequence[Best], since: date) -> list[Best]:
+    """The heaviest loads by reps among what was done again since a day, each with the day it was done last."""
+    again = [each._replace(on=each.last_on) for each in before if each.last_on and each.last_on >= since]
+    return best_by_reps(again)
+
+
+def short_of(best: Best, recent: Sequence[Best]) -> Decimal | None:
+    """The kilograms that the best lately for so many reps stays short of the record; None where it is far off.
+
+    Nought where the record is of lately itself.
+    """
+    able = [each.kg for each in recent if each.reps >= best.reps]
+    short = best.kg - max(able) if able else None
+    return short if short is not None and short <= (1 - Decimal(str(NEAR_THE_BEST))) * abs(best.kg) else None
+
+
+def record_days(done: Sequence[Best], part: Decimal = NOTHING) -> list[tuple[date, Record]]:
+    """The best record of each day that had one, the earliest first; the first day of all has none."""
+    found: list[tuple[date, Record]] = []
+    before: list[Best] = []
+    for day, of_day in groupby(sorted(done, key=attrgetter("on")), key=attrgetter("on")):
+        new = list(of_day)
+        for record in records([(each.kg, each.reps) for each in new], before, part)[:1]:
+            found.append((day, record))
+        before += new
     return found
 
 

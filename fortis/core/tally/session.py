@@ -8,7 +8,7 @@ from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.work import NO_CONDITIONS, BoutWork, Conditions, performed_work
-from fortis.core.value import Kilograms, Value
+from fortis.core.value import Kilograms, Number, Value
 
 
 class LiftTally(Value):
@@ -18,7 +18,7 @@ class LiftTally(Value):
     lift_id: str
     setup: SetUp
     sets: int
-    reps: int
+    reps: Number
     tonnage_kg: Kilograms
     average_kg: Kilograms | None
     top_kg: Kilograms | None
@@ -38,7 +38,7 @@ class SessionTally(Value):
 
     sets: int
     warm_ups: int
-    reps: int
+    reps: Number
     tonnage_kg: Kilograms
     average_kg: Kilograms | None
     lifts: tuple[LiftTally, ...]
@@ -58,7 +58,7 @@ def tally(
         by_lift.setdefault(lift_key(each.lift, each.setup), []).append(each)
     lifts = tuple(map(_lift, by_lift.values()))
     total = sum((lift.tonnage_kg for lift in lifts), Decimal(0))
-    reps = sum(lift.reps for lift in lifts)
+    reps = sum((lift.reps for lift in lifts), Decimal(0))
     return SessionTally(
         sets=len({each.set_key for each in work}),
         warm_ups=len(performed) - len(done),
@@ -71,7 +71,7 @@ def tally(
 
 def _lift(work: Sequence[BoutWork]) -> LiftTally:
     total = sum((bout.tonnage_kg or Decimal(0) for bout in work), Decimal(0))
-    reps = sum(bout.reps for bout in work)
+    reps = sum((bout.counted_reps for bout in work), Decimal(0))
     loads = [bout.handled_kg for bout in work if bout.handled_kg is not None]
     last = work[-1]
     return LiftTally(
@@ -87,5 +87,5 @@ def _lift(work: Sequence[BoutWork]) -> LiftTally:
     )
 
 
-def _average(total: Decimal, reps: int) -> Decimal | None:
+def _average(total: Decimal, reps: Decimal) -> Decimal | None:
     return round(total / reps, 1) if reps and total else None

@@ -30,7 +30,7 @@ class WeekLift(Value):
     """A lift in a week, with whatever set-ups. `average_kg` is a rep's, None without loaded reps."""
 
     exercise: str
-    reps: int
+    reps: Number
     tonnage_kg: Kilograms
     average_kg: Kilograms | None
 
@@ -125,7 +125,7 @@ def usual_hard_sets(weeks: Iterable[Week]) -> tuple[Usual, ...]:
 def _lift(exercise: str, of_lift: Sequence[LiftCost]) -> WeekLift:
     return WeekLift(
         exercise=exercise,
-        reps=sum(lift.reps for lift in of_lift),
+        reps=sum((lift.reps for lift in of_lift), Decimal(0)),
         tonnage_kg=_tonnage_kg(of_lift),
         average_kg=_average_kg(of_lift),
     )
@@ -158,9 +158,9 @@ def _monotony(daily: Sequence[Decimal]) -> float | None:
     return fmean(loads) / spread if spread else None
 
 
-def _mean(of: Sequence[tuple[Decimal, int]]) -> Decimal | None:
+def _mean(of: Sequence[tuple[Decimal, Decimal]]) -> Decimal | None:
     """The mean of numbers by how often they count."""
-    many = sum(times for _, times in of)
+    many = sum((times for _, times in of), Decimal(0))
     return round(sum((number * times for number, times in of), Decimal(0)) / many, 1) if many else None
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
+from fortis.core.conventions import USUAL, Conventions
 from fortis.core.exercises import LIBRARY, Exercise, Library
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part, moved_kg, pulley_ratio, sides_of
@@ -22,10 +23,11 @@ HARD_WITHIN = 4
 
 @dataclass(frozen=True)
 class Conditions:
-    """Under what a session is counted: body weight on that day, and the kit of the gym it was in."""
+    """Under what a session is counted: body weight on that day, the kit of its gym, and the lifter's ways."""
 
     body_kg: Decimal | None = None
     kit: Kit | None = None
+    ways: Conventions = USUAL
 
 
 NO_CONDITIONS = Conditions()
@@ -53,6 +55,12 @@ class BoutWork:
     failed: bool
     overloaded: bool
     changes_load: bool
+    halves_count: bool = False
+
+    @property
+    def counted_reps(self) -> Decimal:
+        """The reps that count: the full ones, and half of the half ones where those count."""
+        return self.reps + (Decimal(self.partial_reps) / 2 if self.halves_count else Decimal(0))
 
     @property
     def set_key(self) -> tuple[int, int, int]:
@@ -61,8 +69,8 @@ class BoutWork:
 
     @property
     def tonnage_kg(self) -> Decimal | None:
-        """Full reps times the weight moved; half reps are only recorded. None where the weight is not known."""
-        return None if self.moved_kg is None else self.reps * self.moved_kg
+        """The reps that count times the weight moved; None where that is not known."""
+        return None if self.moved_kg is None else self.counted_reps * self.moved_kg
 
 
 def planned_work(prescription: Prescription, under: Conditions = NO_CONDITIONS) -> tuple[BoutWork, ...]:
@@ -123,6 +131,7 @@ def _planned(each: PlannedSet, bout: PlannedBout, index: int, under: Conditions)
         failed=asks_failure(bout.reps, bout.effort),
         overloaded=bout.lifting is not Lifting.ALONE,
         changes_load=bool(settled and settled.change),
+        halves_count=under.ways.halves,
     )
 
 
@@ -146,11 +155,14 @@ def _performed(done: PerformedBout, lift: Exercise, bout: PlannedBout | None, un
         failed=_reached_failure(bout, done),
         overloaded=lifting is not Lifting.ALONE,
         changes_load=bool(settled and settled.change),
+        halves_count=under.ways.halves,
     )
 
 
 def _moved(lift: Exercise, kg: Decimal | None, body: bool, pull: Decimal, under: Conditions) -> Decimal | None:
-    return moved_kg(lift, kg, body_part(lift, body, under.body_kg), pull, pulley_ratio(lift, under.kit))
+    part = body_part(lift, body, under.body_kg) if under.ways.body_weight else Decimal(0)
+    implements = None if under.ways.both_dumbbells else 1
+    return moved_kg(lift, kg, part, pull, pulley_ratio(lift, under.kit), implements)
 
 
 def _seconds_done(lift: Exercise, bout: PlannedBout | None, done: PerformedBout) -> int:

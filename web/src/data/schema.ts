@@ -1508,6 +1508,9 @@ export interface components {
         /**
          * BestLoad
          * @description The heaviest load for so many reps, and when that was first; `tempo` where one was kept to.
+         *
+         *     `times_body` is the load as so many times the body weight of that day. `short_kg` is what the best of the last
+         *     four weeks stays short of it, None where that is far off.
          */
         BestLoad: {
             /** Body */
@@ -1521,8 +1524,12 @@ export interface components {
             on: string;
             /** Reps */
             reps: number;
+            /** Short Kg */
+            short_kg: number | null;
             /** Tempo */
             tempo: string;
+            /** Times Body */
+            times_body: number | null;
         };
         /**
          * Block
@@ -1764,6 +1771,56 @@ export interface components {
             written: string;
         };
         /**
+         * Conventions
+         * @description How a lifter counts: the usual way, where they did not choose.
+         *
+         *     `both_dumbbells` moves two in a rep of a pair, `body_weight` adds its share to the tonnage of body-weight lifts,
+         *     `halves` counts a half rep as half a rep, in place of none. `points` are those lifts are told in, if any.
+         */
+        "Conventions-Input": {
+            /**
+             * Body Weight
+             * @default true
+             */
+            body_weight: boolean;
+            /**
+             * Both Dumbbells
+             * @default true
+             */
+            both_dumbbells: boolean;
+            /**
+             * Halves
+             * @default false
+             */
+            halves: boolean;
+            points?: components["schemas"]["Points"] | null;
+        };
+        /**
+         * Conventions
+         * @description How a lifter counts: the usual way, where they did not choose.
+         *
+         *     `both_dumbbells` moves two in a rep of a pair, `body_weight` adds its share to the tonnage of body-weight lifts,
+         *     `halves` counts a half rep as half a rep, in place of none. `points` are those lifts are told in, if any.
+         */
+        "Conventions-Output": {
+            /**
+             * Body Weight
+             * @default true
+             */
+            body_weight: boolean;
+            /**
+             * Both Dumbbells
+             * @default true
+             */
+            both_dumbbells: boolean;
+            /**
+             * Halves
+             * @default false
+             */
+            halves: boolean;
+            points: components["schemas"]["Points"] | null;
+        };
+        /**
          * CostBefore
          * @description What the last session of the same slot cost.
          */
@@ -1867,6 +1924,8 @@ export interface components {
         /**
          * Day
          * @description The max as it was known after a session, or after a set was remembered: that has none.
+         *
+         *     `body_kg` is the body weight of the day.
          */
         Day: {
             /**
@@ -1874,6 +1933,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Body Kg */
+            body_kg: number | null;
             max: components["schemas"]["Bounds"];
             /** Session Id */
             session_id: string | null;
@@ -2588,15 +2649,31 @@ export interface components {
             sure: boolean;
         };
         /**
+         * LiftRecords
+         * @description The records of a lift with one set-up.
+         *
+         *     `bests` are the heaviest loads by reps, for each tempo; `days` the records of the time shown, the best of a day;
+         *     the others the most of all time but `best_max`, which is of the time shown.
+         */
+        LiftRecords: {
+            best_max: components["schemas"]["Most"] | null;
+            /** Bests */
+            bests: components["schemas"]["BestLoad"][];
+            /** Days */
+            days: components["schemas"]["RecordMark"][];
+            most_at_top: components["schemas"]["Most"] | null;
+            most_in_session: components["schemas"]["Most"] | null;
+            most_in_week: components["schemas"]["Most"] | null;
+            relative: components["schemas"]["Relative"] | null;
+        };
+        /**
          * LiftStrength
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
          *
-         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress. `bests` are the
-         *     heaviest loads by reps, for each tempo, `cues` what was noted at the lift, the latest first.
+         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress, `cues` what was noted
+         *     at the lift, the latest first.
          */
         LiftStrength: {
-            /** Bests */
-            bests: components["schemas"]["BestLoad"][];
             /** Calls */
             calls: components["schemas"]["Called"][];
             /** Cues */
@@ -2611,6 +2688,7 @@ export interface components {
             /** Observations */
             observations: components["schemas"]["Observation"][];
             policy: components["schemas"]["Policy-Output"];
+            records: components["schemas"]["LiftRecords"];
         };
         /**
          * LiftTally
@@ -3082,6 +3160,19 @@ export interface components {
             written: string;
         };
         /**
+         * Most
+         * @description The most of something, and when that was: of a week its Monday.
+         */
+        Most: {
+            /** Kg */
+            kg: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
          * Move
          * @description What happens to a lift next time.
          * @enum {string}
@@ -3500,6 +3591,12 @@ export interface components {
          */
         PlateOrder: "big plates inside" | "fewest plates moved";
         /**
+         * Points
+         * @description Whose coefficients tell a load beside body weight in points.
+         * @enum {string}
+         */
+        Points: "men" | "women";
+        /**
          * Policy
          * @description How a lift progresses. The numbers are for the kinds that need them.
          *
@@ -3748,6 +3845,19 @@ export interface components {
             was_reps: number;
         };
         /**
+         * RecordMark
+         * @description A record on its day, in words.
+         */
+        RecordMark: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Recorded
          * @description A bout in the record. `version` counts how often it was recorded.
          *
@@ -3769,6 +3879,22 @@ export interface components {
             tonnage_kg: number;
             /** Version */
             version: number;
+        };
+        /**
+         * Relative
+         * @description The max beside body weight: how many times that it is, and in points, where the lifter wants those.
+         *
+         *     `held` is the body weight lost over the time shown, in kg, while the max stood: None where that is not so.
+         */
+        Relative: {
+            /** Body Kg */
+            body_kg: number;
+            /** Held */
+            held: number | null;
+            /** Points */
+            points: number | null;
+            /** Times Body */
+            times_body: number;
         };
         /**
          * RepCurve
@@ -3879,6 +4005,7 @@ export interface components {
             training_since: string | null;
             unit: components["schemas"]["Unit"];
             warm_ups: components["schemas"]["School"] | null;
+            ways: components["schemas"]["Conventions-Output"];
             /**
              * Weighed
              * @default []
@@ -3897,6 +4024,14 @@ export interface components {
             unit: components["schemas"]["Unit"];
             /** @default few big jumps */
             warm_ups: components["schemas"]["School"] | null;
+            /**
+             * @default {
+             *       "body_weight": true,
+             *       "both_dumbbells": true,
+             *       "halves": false
+             *     }
+             */
+            ways: components["schemas"]["Conventions-Input"];
         };
         /**
          * Serious

@@ -4,6 +4,7 @@ import { Trouble } from "@/parts/Notice";
 import { WeighIn } from "@/parts/WeighIn";
 import { plain } from "@/score/words";
 import { fullDate, isoDate } from "../dates";
+import { Ways } from "./Ways";
 
 const SCHOOLS: [string, string][] = [
   ["few big jumps", "few big jumps"],
@@ -16,12 +17,15 @@ const ORDERS: [Schemas["PlateOrder"], string][] = [
   ["fewest plates moved", "so that the fewest move"],
 ];
 
+type Told = Omit<Schemas["Self"], "weighed">;
+
 /** The lifter: body weight from day to day, the unit they think in, how long they have trained, how they warm up. */
 export function You({ lifter }: { lifter: Schemas["Self"] }) {
-  const keep = useKitChange((self: Schemas["SelfToKeep"]) => client.PUT("/api/kit/lifter", { body: self }));
-  const { unit, training_since, warm_ups, plate_order } = lifter;
-  const put = (part: Partial<Schemas["SelfToKeep"]>) =>
-    keep.mutate({ unit, training_since, warm_ups, plate_order, ...part });
+  const keep = useKitChange((self: Told) => client.PUT("/api/kit/lifter", { body: self }));
+  const told: Told = keep.isPending ? keep.variables : lifter;
+  const { unit, training_since, warm_ups, plate_order, ways } = told;
+  const put = (part: Partial<Told>) =>
+    keep.mutate({ unit, training_since, warm_ups, plate_order, ways, ...part });
   const box = "min-h-11 rounded-card border border-hairline bg-paper px-3";
   return (
     <aside className="space-y-5 border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
@@ -82,6 +86,7 @@ export function You({ lifter }: { lifter: Schemas["Self"] }) {
       <p className="text-sm text-faint">
         In the first year Fortis holds back on failure: form and judgement come first.
       </p>
+      <Ways ways={ways} onKeep={(changed) => put({ ways: changed })} />
       {keep.error && <Trouble error={keep.error} />}
     </aside>
   );

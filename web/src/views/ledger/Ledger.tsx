@@ -85,7 +85,8 @@ export default function Ledger() {
   );
 }
 
-const takeAway = (file: "bouts.csv" | "sessions.txt" | "record.json" | "planned.ics") => saveFrom(`/api/export/${file}`, `fortis-${file}`);
+const takeAway = (file: "bouts.csv" | "sessions.txt" | "record.json" | "planned.ics") =>
+  saveFrom(`/api/export/${file}`, `fortis-${file}`);
 
 function Sessions({
   sessions,

@@ -68,8 +68,12 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
       <Figure
         title="The max over time"
         numbers={{
-          columns: ["After the session of", "Max, kg", "at least", "at most"],
-          rows: days.map(({ at, max }) => [at.slice(0, 16), ...[max.kg, max.low, max.high].map(tenth)]),
+          columns: ["After the session of", "Max, kg", "at least", "at most", "Body weight, kg"],
+          rows: days.map(({ at, max, body_kg }) => [
+            at.slice(0, 16),
+            ...[max.kg, max.low, max.high].map(tenth),
+            body_kg === null ? "" : tenth(body_kg),
+          ]),
         }}
       >
         <ReadByKey ref={ref} label="The max over time; arrows go from bout to bout" onStep={step}>
@@ -114,6 +118,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
                 </g>
               );
             })}
+            <RecordMarks records={found.records.days} x={x} />
             <AxisBottom
               scale={x}
               top={HEIGHT - EDGE.bottom}
@@ -126,6 +131,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
           </svg>
           <Told observation={shown ?? strongest(observations)} />
         </ReadByKey>
+        <BodyWeight days={days} x={x} width={width} />
       </Figure>
       <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-1 text-sm text-faint">
         {LEGEND.map((kind) => (
@@ -136,6 +142,15 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
             {kind}
           </li>
         ))}
+        {found.records.days.length > 0 && (
+          <li className="flex items-center gap-2">
+            <svg width={24} height={24} aria-hidden>
+              <path d={flag(8, 4)} className="fill-ink" />
+              <line x1={8} x2={8} y1={4} y2={22} className="stroke-ink" />
+            </svg>
+            a record
+          </li>
+        )}
       </ul>
       <p className="text-sm text-faint">
         The bar through a mark is what the bout says by itself, four times in five; the darker, the more it
@@ -143,6 +158,64 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
       </p>
       <Bouts observations={observations} />
     </div>
+  );
+}
+
+type Time = ReturnType<typeof scaleTime<number>>;
+
+const flag = (x: number, y: number) => `M${x} ${y} l9 4 l-9 4 z`;
+
+/** The days of records, each a flag at the top of the plot. */
+function RecordMarks({ records, x }: { records: Schemas["RecordMark"][]; x: Time }) {
+  return records.map(({ on, words }) => {
+    const left = x(new Date(`${on}T12:00:00`));
+    return (
+      <g key={on}>
+        <title>{`${fullDate(on)}: ${words}`}</title>
+        <line x1={left} x2={left} y1={2} y2={EDGE.top + 10} className="stroke-ink" />
+        <path d={flag(left, 2)} className="fill-ink" />
+      </g>
+    );
+  });
+}
+
+const STRIP = 64;
+
+/** Body weight on the same days, under the max. */
+function BodyWeight({ days, x, width }: { days: Schemas["Day"][]; x: Time; width: number }) {
+  const weighed = days.filter((day) => day.body_kg !== null);
+  const [low, high] = extent(weighed, (day) => day.body_kg ?? 0);
+  if (low === undefined || high === undefined) return null;
+  const y = scaleLinear({ domain: [low - 0.5, high + 0.5], range: [STRIP - 8, 8] });
+  const last = weighed.at(-1);
+  return (
+    <svg
+      width={width}
+      height={STRIP}
+      role="img"
+      aria-label={`Body weight, between ${one(low)} and ${one(high)} kg, ${one(last?.body_kg ?? 0)} at last`}
+      className="mt-2 border-t border-hairline"
+    >
+      <LinePath
+        data={weighed}
+        x={(day) => x(new Date(day.at))}
+        y={(day) => y(day.body_kg ?? low)}
+        className="stroke-faint"
+        strokeWidth={1.5}
+      />
+      <text x={0} y={14} className="fill-faint" fontSize={13}>
+        Body weight
+      </text>
+      <text
+        x={width - EDGE.right}
+        y={y(last?.body_kg ?? low) - 6}
+        textAnchor="end"
+        className="fill-ink"
+        fontSize={13}
+      >
+        {one(last?.body_kg ?? 0)} kg
+      </text>
+    </svg>
   );
 }
 

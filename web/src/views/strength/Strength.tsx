@@ -4,7 +4,7 @@ import { useLiftStrength, useStrength } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
 import { Menu, MenuItem } from "@/parts/Menu";
 import { Progress } from "@/parts/Progress";
-import { plain } from "@/score/words";
+import { plain, tenth } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bests } from "./Bests";
 import { Calls, Foretold, Recovery } from "./Knowledge";
@@ -107,6 +107,7 @@ function OneLift({ lift }: { lift: KnownLift }) {
       <Loaded query={useLiftStrength(lift)} what="its sessions">
         {(found) => (
           <>
+            <BesideBody relative={found.records.relative} />
             <MaxOverTime found={found} />
             <div className="mt-4 text-[15px] text-faint">
               <Progress liftId={lift.lift_id} policy={found.policy} />
@@ -121,6 +122,25 @@ function OneLift({ lift }: { lift: KnownLift }) {
         spotter, and ask a coach or a physician where something hurts.
       </p>
     </>
+  );
+}
+
+/** The max beside body weight. */
+function BesideBody({ relative }: { relative: Schemas["LiftRecords"]["relative"] }) {
+  if (!relative) return null;
+  const { times_body, body_kg, points, held } = relative;
+  return (
+    <p className="mt-2">
+      <b>{times_body.toFixed(2)} times</b> body weight ({plain(tenth(body_kg))} kg)
+      {points !== null && (
+        <>
+          , <b>{points.toFixed(1)}</b> points by DOTS
+        </>
+      )}
+      .
+      {held !== null &&
+        ` You are ${plain(tenth(held))} kg lighter and just as strong here: that is progress.`}
+    </p>
   );
 }
 
