@@ -13,6 +13,7 @@ from operator import attrgetter
 from statistics import median
 from typing import NamedTuple, TypeVar
 
+from fortis.core.cache import cached
 from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import Asked, PerformedBout
@@ -270,14 +271,22 @@ def _same(one: LoggedBout, other: LoggedBout) -> bool:
 
 
 def _reps(bout: LoggedBout) -> FixedReps | Hold:
-    if bout.seconds and not bout.reps:
-        return Hold(seconds=bout.seconds)
-    return FixedReps(count=max(bout.reps, 1))
+    return _reps_of(bout.reps, bout.seconds)
+
+
+@cached(1_024)
+def _reps_of(reps: int, seconds: int) -> FixedReps | Hold:
+    return Hold(seconds=seconds) if seconds and not reps else FixedReps(count=max(reps, 1))
 
 
 def _load(bout: LoggedBout, lift: Exercise, unit: Unit) -> LoadTarget | None:
-    amount = from_kg(bout.load_kg, unit)
-    if lift.load_kind is LoadKind.BODY or bout.load_kg < 0:
+    return _load_of(bout.load_kg, lift.load_kind is LoadKind.BODY, unit)
+
+
+@cached(4_096)
+def _load_of(kg: Decimal, body: bool, unit: Unit) -> LoadTarget | None:
+    amount = from_kg(kg, unit)
+    if body or kg < 0:
         return BodyPlus(amount=amount, unit=unit)
     return Weight(amount=amount, unit=unit) if amount else None
 

@@ -5,6 +5,7 @@ from collections import OrderedDict
 from collections.abc import Mapping
 from datetime import date
 from decimal import Decimal
+from functools import lru_cache
 from typing import Annotated
 
 from pydantic import AwareDatetime, BaseModel, BeforeValidator, Field, ValidationError
@@ -108,6 +109,11 @@ def row_of(line: int, told: Mapping[str, object]) -> BoutRow:
     return row
 
 
+@lru_cache(1_024)
+def _setup(items: tuple[str, ...]) -> SetUp:
+    return SetUp(items=items)
+
+
 MOST_OPEN = 64
 """Sessions whose sets are counted at once: a log seldom goes from one to another and back."""
 
@@ -137,7 +143,7 @@ class Numbering:
             performed_at=row.performed_at,
             session=session,
             exercise=row.exercise,
-            setup=SetUp(items=row.setup),
+            setup=_setup(row.setup),
             group=row.group,
             set=number,
             bout=bout,

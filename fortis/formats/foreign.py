@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from datetime import date, datetime, timedelta
 from decimal import Decimal, InvalidOperation
 from enum import StrEnum
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import islice
 from pathlib import Path
 from typing import Literal, NamedTuple
@@ -404,16 +404,10 @@ class Reader:
 
     def _plain(self, row: Row, holds: str, written: str) -> str:
         """A number with a point before its decimals and nothing between its thousands."""
-        mark, other = self.reading.decimal, "," if self.reading.decimal == "." else "."
-        text = re.sub(r"[' ]", "", written)
-        if other in text and not re.fullmatch(rf"[+-]?\d{{1,3}}(\{other}\d{{3}})+(\{mark}\d+)?", text):
-            name = self._name(Holds(holds))
-            raise CsvError(row.line, name, f"“{written}”: decimals are said to follow a {_MARKS[mark]}")
-        text = text.replace(other, "").replace(mark, ".")
         try:
-            return f"{Decimal(text):f}"
-        except InvalidOperation as error:
-            raise CsvError(row.line, self._name(Holds(holds)), f"“{written}” is no number") from error
+            return _point_number(written, self.reading.decimal)
+        except ValueError as error:
+            raise CsvError(row.line, self._name(Holds(holds)), f"“{written}”{error}") from error
 
     def _name(self, holds: Holds) -> str:
         """What the table calls the column that holds something."""
@@ -431,6 +425,19 @@ _NUMBERS = {
     "seconds": "seconds",
     "rest": "rest_before_s",
 }
+
+
+@lru_cache(4_096)
+def _point_number(written: str, mark: str) -> str:
+    """A number with a point before its decimals. Raises `ValueError` with what to say behind the number."""
+    other = "," if mark == "." else "."
+    text = re.sub(r"[' ]", "", written)
+    if other in text and not re.fullmatch(rf"[+-]?\d{{1,3}}(\{other}\d{{3}})+(\{mark}\d+)?", text):
+        raise ValueError(f": decimals are said to follow a {_MARKS[mark]}")
+    try:
+        return f"{Decimal(text.replace(other, '').replace(mark, '.')):f}"
+    except InvalidOperation as error:
+        raise ValueError(" is no number") from error
 
 
 def _says(name: str, cell: str) -> bool:

@@ -1,20 +1,25 @@
 """The best of every lift, set-up and tempo, as the whole record has it."""
 
+import json
 from collections.abc import Collection, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
-from typing import NamedTuple
+from typing import Any, NamedTuple
+from zoneinfo import ZoneInfo
 
-from sqlalchemy import exists, func, select
+from sqlalchemy import Float, cast, func, null, select
 from sqlalchemy.orm import Session as UnitOfWork
 
+from fortis.core.exercises import LoadKind
+from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
-from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, SetUp, Tempo
+from fortis.core.remembered import NOWHERE
+from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, SetUp, Side, Tempo
 from fortis.core.tally.records import Alike, Best, tempo_key
-from fortis.core.tally.work import tonnage
-from fortis.store import bouts, lifter, sessions
+from fortis.core.tally.work import Conditions, tonnage
+from fortis.formats.documents import from_document
+from fortis.store import lifter
 from fortis.store.lifts import library
-from fortis.store.played import conditions
 from fortis.store.tables import BoutRow, SessionRow
 
 
@@ -76,35 +81,88 @@ class Volume(NamedTuple):
 
 
 def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume]:
-    """What a lift with a set-up came to in each finished session before a moment, the earliest first."""
+    """What a lift with a set-up came to in each finished session before a moment, the earliest first.
+
+    Bouts alike are added up by the database: a long log has far more of them than of sessions.
+    """
     lift_id, setup_key = key
+    alike_columns = (BoutRow.exercise, BoutRow.setup, BoutRow.side, BoutRow.body, BoutRow.kg, BoutRow.mean_kg)
+    stacked = library(work).find("", lift_id).load_kind is LoadKind.STACK
+    kit = SessionRow.kit if stacked else null()
     query = (
-        select(SessionRow)
+        select(
+            SessionRow.id,
+            SessionRow.started_at,
+            SessionRow.zone,
+            kit,
+            func.sum(BoutRow.reps),
+            func.sum(BoutRow.partial_reps),
+            func.max(cast(BoutRow.top_kg, Float)),
+            *alike_columns,
+        )
+        .join(SessionRow, SessionRow.id == BoutRow.session_id)
+        .where(BoutRow.lift_id == lift_id, BoutRow.taken_back_at.is_(None), BoutRow.set > 0)
         .where(
             SessionRow.finished_at.is_not(None), SessionRow.discarded_at.is_(None), SessionRow.started_at < before
         )
-        .where(exists().where(BoutRow.session_id == SessionRow.id, BoutRow.lift_id == lift_id))
-        .order_by(SessionRow.started_at)
+        .group_by(SessionRow.id, *alike_columns)
+        .order_by(SessionRow.started_at, SessionRow.id)
     )
-    known = library(work)
-    found = []
-    for rows in work.scalars(query).partitions(AT_ONCE):
-        done = bouts.of_all(work, [row.id for row in rows])
-        for row in rows:
-            of_lift = [
-                bout
-                for bout in (each.bout for each in done[row.id])
-                if bout.lift_id == lift_id and bout.setup.key == setup_key and not bout.position.is_warm_up
-            ]
-            if of_lift and (day := sessions.day_of(row)):
-                tops = [bout.top_kg for bout in of_lift if bout.top_kg is not None]
-                total = tonnage(of_lift, conditions(work, row), known)
-                found.append(Volume(day, total, max(tops, default=None)))
-    return found
+    adding = _Adding(work)
+    found: dict[str, Volume] = {}
+    for (
+        session_id,
+        started_at,
+        zone,
+        kept_kit,
+        reps,
+        halves,
+        top,
+        exercise,
+        setup,
+        side,
+        body,
+        kg,
+        mean,
+    ) in work.execute(query):
+        if SetUp(items=tuple(setup)).key != setup_key:
+            continue
+        on = started_at.astimezone(ZoneInfo(zone or "UTC")).date()
+        done = PerformedBout(
+            position=NOWHERE,
+            exercise=exercise,
+            lift_id=lift_id,
+            side=Side(side),
+            body=body,
+            kg=kg,
+            mean_kg=mean,
+            reps=reps,
+            partial_reps=halves,
+        )
+        before_it = found.get(session_id, Volume(on, Decimal(0), None))
+        tops = [each for each in (before_it.top_kg, None if top is None else Decimal(str(top))) if each is not None]
+        total = before_it.tonnage_kg + adding.tonnage(done, on, kept_kit)
+        found[session_id] = Volume(on, total, max(tops, default=None))
+    return list(found.values())
 
 
-AT_ONCE = 100
-"""Sessions that are read at once."""
+class _Adding:
+    """Adds up bouts in the lifter's way; the kits of gyms are read once each."""
+
+    def __init__(self, work: UnitOfWork) -> None:
+        self.work, self.known, self.ways = work, library(work), lifter.lifter(work).ways
+        self._kits: dict[str, Kit] = {}
+
+    def tonnage(self, done: PerformedBout, on: date, kit: dict[str, Any] | None) -> Decimal:
+        """What a bout comes to that was done on a day with a kit."""
+        under = Conditions(lifter.body_kg(self.work, on), self._kit(kit), self.ways)
+        return tonnage([done], under, self.known)
+
+    def _kit(self, kept: dict[str, Any] | None) -> Kit | None:
+        if kept is None:
+            return None
+        name = json.dumps(kept, sort_keys=True)
+        return self._kits.get(name) or self._kits.setdefault(name, from_document(Kit, kept))
 
 
 def _tempo(asked: str | None) -> str:
