@@ -2,6 +2,7 @@
 
 import re
 import sqlite3
+from contextlib import closing
 
 import pytest
 from playwright.sync_api import expect
@@ -153,3 +154,42 @@ def test_a_session_that_has_been_started_keeps_its_text(desktop):
     desktop.goto(address)
     expect(desktop.get_by_text("its text stays as it was played")).to_be_visible()
     expect(desktop.get_by_role("button", name="Save as planned")).to_be_disabled()
+
+
+def test_a_bout_is_set_right_in_place_and_what_follows_changes(desktop, serving):
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Legs", exact=True).first.click()
+    row = desktop.get_by_role("row").filter(has_text="Front squat belt")
+    expect(row).to_contain_text("1,520 kg")
+    max_before = row.get_by_role("cell").nth(5).inner_text()
+    desktop.get_by_role("button", name="Correct 1 at 105 kg, 3 left, set 1 of Front squat").click()
+    form = desktop.get_by_role("form", name="Correct set 1 of Front squat")
+    form.get_by_label("Load, kg").fill("10o")
+    form.get_by_role("button", name="Set it right").click()
+    expect(form.get_by_role("alert")).to_contain_text("The load is a number of kilograms")
+    form.get_by_label("Load, kg").fill("125")
+    form.get_by_label("Left in the tank").select_option("0")
+    form.get_by_label("Note for next time").fill("bar path")
+    form.get_by_role("button", name="Set it right").click()
+    expect(form).not_to_be_visible()
+    expect(row).to_contain_text("1,540 kg")
+    expect(row.get_by_role("cell").nth(5)).not_to_have_text(max_before)
+    desktop.get_by_role("button", name="corrected").click()
+    expect(desktop.get_by_role("listitem").filter(has_text="first 1 at 105 kg, 3 left")).to_be_visible()
+    assert axe(desktop) == []
+    assert rows(serving, "select kg, reserve + 0, note, version from bout where version > 1") == [
+        ("125", 0, "bar path", 2)
+    ]
+
+
+def test_a_bout_that_was_written_elsewhere_meanwhile_is_not_written_over(desktop, serving):
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Legs", exact=True).first.click()
+    desktop.get_by_role("button", name="Correct 1 at 105 kg, 3 left, set 1 of Front squat").click()
+    with closing(sqlite3.connect(serving.database)) as elsewhere, elsewhere:
+        elsewhere.execute("update bout set version = 2, reps = 2 where kg = '105' and reps = 1")
+    form = desktop.get_by_role("form", name="Correct set 1 of Front squat")
+    form.get_by_label("Reps", exact=True).fill("4")
+    form.get_by_role("button", name="Set it right").click()
+    expect(form.get_by_role("alert")).to_contain_text("written elsewhere since")
+    expect(form.get_by_label("Reps", exact=True)).to_have_value("4")

@@ -224,7 +224,7 @@ function deviceName(): string {
   return name;
 }
 
-const header = { "Fortis-Device": deviceName() };
+export const deviceHeader = { "Fortis-Device": deviceName() };
 
 const stamp = () => crypto.getRandomValues(new Uint32Array(2)).join();
 
@@ -257,8 +257,9 @@ async function sent({ sessionId, ...entry }: Entry, seen: number | null): Promis
   }
   const address = "/api/floor/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}";
   const params = { path: { session_id: sessionId, ...position } };
-  if (done) return client.PUT(address, { params: { ...params, header }, body: { ...done, seen } });
-  return client.DELETE(address, { params: { ...params, header, query: { seen } } });
+  if (done)
+    return client.PUT(address, { params: { ...params, header: deviceHeader }, body: { ...done, seen } });
+  return client.DELETE(address, { params: { ...params, header: deviceHeader, query: { seen } } });
 }
 
 /** The outbox of this device. */

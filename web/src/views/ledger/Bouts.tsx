@@ -1,10 +1,12 @@
 import { group } from "d3-array";
+import { Pencil } from "lucide-react";
 import { Fragment, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
 import { useBoutHistory } from "@/data/queries";
 import { clock, doneWords, loadOf, sideWords } from "@/score/words";
 import { moment } from "../dates";
+import { Correct } from "./Correct";
 
 type LedgerBout = Schemas["LedgerBout"];
 
@@ -71,11 +73,14 @@ function Entry({ id, bouts }: { id: string; bouts: LedgerBout[] }) {
             <th>
               <span className="sr-only">Ended</span>
             </th>
+            <th>
+              <span className="sr-only">Correct</span>
+            </th>
           </tr>
         </thead>
         <tbody>
           {work.map((each) => (
-            <BoutRow key={Object.values(each.bout.position).join(".")} id={id} {...each} />
+            <BoutRow key={Object.values(each.bout.position).join(".")} id={id} recorded={each} />
           ))}
         </tbody>
       </table>
@@ -83,8 +88,10 @@ function Entry({ id, bouts }: { id: string; bouts: LedgerBout[] }) {
   );
 }
 
-function BoutRow({ id, bout, asked, corrected, rest_seconds }: LedgerBout & { id: string }) {
+function BoutRow({ id, recorded }: { recorded: LedgerBout; id: string }) {
+  const { bout, asked, corrected, rest_seconds } = recorded;
   const [open, setOpen] = useState(false);
+  const [correcting, setCorrecting] = useState(false);
   return (
     <Fragment>
       <tr className="border-t border-hairline">
@@ -112,11 +119,29 @@ function BoutRow({ id, bout, asked, corrected, rest_seconds }: LedgerBout & { id
         <td className={bout.ended === "target met" ? "text-faint" : "pl-3 text-work"}>
           {bout.ended === "target met" ? "" : bout.ended}
         </td>
+        <td className="w-11 text-right">
+          <button
+            type="button"
+            aria-expanded={correcting}
+            aria-label={`Correct ${doneWords(bout)}, set ${bout.position.set} of ${bout.exercise}`}
+            onClick={() => setCorrecting(!correcting)}
+            className="grid size-11 place-items-center text-faint hover:text-ink"
+          >
+            <Pencil size={16} />
+          </button>
+        </td>
       </tr>
+      {correcting && (
+        <tr>
+          <td colSpan={6}>
+            <Correct id={id} recorded={recorded} onDone={() => setCorrecting(false)} />
+          </td>
+        </tr>
+      )}
       {open && (
         <tr>
           <td />
-          <td colSpan={4} className="pb-2">
+          <td colSpan={5} className="pb-2">
             <Told id={id} position={bout.position} />
           </td>
         </tr>
