@@ -187,7 +187,7 @@ def test_a_bout_that_was_written_elsewhere_meanwhile_is_not_written_over(desktop
     desktop.get_by_role("link", name="Legs", exact=True).first.click()
     desktop.get_by_role("button", name="Correct 1 at 105 kg, 3 left, set 1 of Front squat").click()
     with closing(sqlite3.connect(serving.database)) as elsewhere, elsewhere:
-        elsewhere.execute("update bout set version = 2, reps = 2 where kg = '105' and reps = 1")
+        elsewhere.execute("update bout set version = 2, reps = 2 where kg + 0 = 105 and reps = 1")
     form = desktop.get_by_role("form", name="Correct set 1 of Front squat")
     form.get_by_label("Reps", exact=True).fill("4")
     form.get_by_role("button", name="Set it right").click()

@@ -23,7 +23,9 @@ const leftKey = ({ reserve, or_more }: Pick<LedgerBout["bout"], "reserve" | "or_
 
 /** A bout of a past session, to be set right in place. What it was stays in its history. */
 export function Correct({ id, recorded, onDone }: { id: string; recorded: LedgerBout; onDone: () => void }) {
-  const { bout, version } = recorded;
+  /** As it was when the form was opened: what came since is not written over. */
+  const [opened] = useState(recorded);
+  const { bout, version } = opened;
   const correct = useCorrect(id, bout.position);
   const [wrong, setWrong] = useState("");
   const holds = bout.seconds > 0;
@@ -44,7 +46,7 @@ export function Correct({ id, recorded, onDone }: { id: string; recorded: Ledger
     setWrong("");
     correct.mutate(
       {
-        ...toSend(recorded),
+        ...toSend(opened),
         kg,
         reps,
         seconds,
