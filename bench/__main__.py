@@ -4,6 +4,7 @@ import json
 import sys
 
 from bench.clients import clients
+from bench.exchange import exchange
 from bench.loading import loading
 from bench.notation import notation
 from bench.recording import recording
@@ -18,6 +19,7 @@ BENCHMARKS = {
     "clients": clients,
     "years": years,
     "strength": strength,
+    "exchange": exchange,
 }
 
 collect_less_often()

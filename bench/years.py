@@ -108,6 +108,15 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
             "from bout where session_id = session.id and (exercise like '%zither%' or note like '%zither%'))"
         ).fetchall()
 
+    def lift() -> None:
+        half_a_year = (
+            "select id from session where finished_at is not null and started_at > datetime('now', '-182 days')"
+        )
+        raw.execute(f"select * from bout where session_id in ({half_a_year})").fetchall()
+        raw.execute(
+            "select session_id, kg, sum(reps) from bout where lift_id = 'back-squat' group by session_id, kg"
+        ).fetchall()
+
     def one_session() -> None:
         read(f"id = '{playing}'", f"{card}, resolved")
 
@@ -118,6 +127,7 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
         "examine": (save, examine, recent_and_plans),
         "ledger_page": (save, get("/api/ledger"), page),
         "ledger_weeks": (save, get("/api/ledger/weeks"), weeks),
+        "strength_lift": (save, get("/api/strength/lift?lift_id=back-squat"), lift),
         "ledger_find_nothing": (save, get("/api/ledger?find=zither"), words),
     }
 

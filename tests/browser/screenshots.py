@@ -7,6 +7,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from fortis.demo.log import make_demo
 from fortis.store.database import open_database
+from tests.browser.test_import import STRANGE, bring
 from tests.browser.test_loop import compose
 from tests.serving import CHROMIUM, FLAGS, Serving
 
@@ -65,10 +66,6 @@ def floor(desktop: Page, phone: Page, dim: Page) -> None:
     for page, name in ((phone, "floor-phone"), (dim, "floor-phone-dark")):
         page.goto(desktop.url)
         shoot(page, name)
-    for reps, left in ((5, 2), (5, 2), (8, 2), (9, 1), (7, 2)):
-        record(desktop, reps, left)
-    desktop.keyboard.press("Space")
-    shoot(desktop, "floor-pair")
     plan(desktop, "# Strip\nBench press: 1 set of (8 at 85 kg to failure, drop 20%, drop 20%)\nRing row: 2 x 8")
     start(desktop, "Strip")
     record(desktop, 8, 0)
@@ -109,6 +106,9 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
     desktop.get_by_role("link", name="Week of").nth(-2).click()
     desktop.get_by_role("heading", name="In numbers").wait_for()
     shoot(desktop, "week")
+    bring(desktop, STRANGE)
+    desktop.get_by_role("button", name="Write").wait_for()
+    shoot(desktop, "import")
     for page, name in ((desktop, "strength"), (phone, "strength-phone")):
         strength(page, name)
     floor(desktop, phone, dim)
