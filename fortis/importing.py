@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 import typer
 from sqlalchemy.exc import IntegrityError
 
+from fortis.core.structure.notation import MOST_BOUTS
 from fortis.core.units import Unit
 from fortis.formats.foreign import Holds, Reader, UnreadableError, guess
 from fortis.formats.moment import DateOrder
@@ -194,6 +195,9 @@ def _say(examined: LogPreview, plan: Plan) -> None:
     typer.echo(f"{_many(examined.rows, 'row')} came to {come_to}.")
     if examined.there_already:
         typer.echo(f"Passed over what the record has already: {_many(examined.there_already, 'bout')}.")
+    if examined.too_long:
+        said = _many(examined.too_long, "session")
+        typer.echo(f"Passed over {said} of over {MOST_BOUTS:,} bouts; look at the column of the days.")
     for over in examined.passed_over[:MOST_SAID]:
         typer.echo(f"Passed over line {over.line:,}, {over.column}: {over.why}.")
     if (more := examined.rows_passed_over - MOST_SAID) > 0:

@@ -35,8 +35,8 @@ class Day(BaseModel):
 class BestLoad(BaseModel):
     """The heaviest load for so many reps, and when that was first; `tempo` where one was kept to.
 
-    `times_body` is the load as so many times the body weight of that day. `short_kg` is what the best of the last
-    four weeks stays short of it, None where that is far off.
+    `times_body` is the load, both where there are two dumbbells, as so many times the body weight of that day.
+    `short_kg` is what the best of the last four weeks stays short of it, None where that is far off.
     """
 
     kg: Kilograms
@@ -102,7 +102,7 @@ def lift_records(
         most_in_session=_most((each.on, each.tonnage_kg) for each in of_volume),
         most_in_week=_most(_weekly(of_volume).items()),
         days=_marks(work, done, lift, days),
-        relative=_relative(work, days, max_kg, now),
+        relative=_relative(work, days, max_kg * lift.implements, now),
     )
 
 
@@ -128,7 +128,7 @@ def _bests(work: UnitOfWork, done: Mapping[Alike, Sequence[Best]], lift: Exercis
                     on=best.on,
                     tempo=alike.tempo,
                     body=lift.load_kind is LoadKind.BODY,
-                    times_body=round(float(best.kg / body_kg), 2) if body_kg else None,
+                    times_body=round(float(best.kg * lift.implements / body_kg), 2) if body_kg else None,
                     short_kg=short_of(best, recent),
                 )
             )

@@ -23,6 +23,7 @@ from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
 from fortis.core.tally.evidence import Kind, kinds
+from fortis.core.tally.sides import sides_of
 from fortis.core.units import plain
 from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
@@ -108,6 +109,14 @@ class Doubted(BaseModel):
     words: str
 
 
+class SidesDay(BaseModel):
+    """What each side spoke for in a session by itself, in kg of the load handled."""
+
+    at: datetime
+    left_kg: float
+    right_kg: float
+
+
 class Noted(BaseModel):
     """A cue for next time, and the session it was noted in."""
 
@@ -119,8 +128,8 @@ class Noted(BaseModel):
 class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
-    `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress, `cues` what was noted
-    at the lift, the latest first.
+    `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
+    `policy` how it is to progress, `cues` what was noted at the lift, the latest first.
     """
 
     lift: KnownLift
@@ -131,6 +140,7 @@ class LiftStrength(BaseModel):
     calls: list[Called]
     doubted: list[Doubted]
     records: LiftRecords
+    sides: list[SidesDay]
     cues: list[Noted]
 
 
@@ -185,6 +195,7 @@ def show_lift(
         calls=[Called(called=called, left=round(called * calls, 1)) for called in CALLS],
         doubted=doubted,
         records=lift_records(work, of, lift.max.kg, key, days, now),
+        sides=_sides(course, key),
         cues=_cues(course, key),
     )
 
@@ -215,6 +226,16 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
     """Take a remembered set back."""
     remembered.take_back(work, str(remembered_id), now)
     return Response(status_code=204)
+
+
+def _sides(course: Sequence[Taught], key: LiftKey) -> list[SidesDay]:
+    """Left against right, session by session."""
+    found = []
+    for _, _, each in _of_lift(course, key):
+        sides = sides_of(rested.bout for rested in each.rested if rested.of_setup)
+        if sides:
+            found.append(SidesDay(at=each.session.started_at, left_kg=sides.left_kg, right_kg=sides.right_kg))
+    return found
 
 
 def _cues(course: Sequence[Taught], key: LiftKey) -> list[Noted]:

@@ -120,8 +120,10 @@ class WaitingFile:
         self._begin(State.WRITING, self._write, only_from=State.READ)
 
     def let_go(self) -> None:
-        """Delete the file, and what was read of it, unless it is being written."""
+        """Delete the file, and what was read of it; one that is being written goes when that is done."""
         with self._changing:
+            if self.state is State.WRITING:
+                return
             self._turn += 1
         with self._working:
             if self._staged:

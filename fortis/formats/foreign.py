@@ -120,24 +120,18 @@ def guess(path: Path, layout: Layout, unit: Unit, library: Library = LIBRARY) ->
     columns = look.by_name()
     look.by_cells(columns)
     doubts: list[str] = []
-    if Holds.UNIT not in columns and (named := _unit_in(names, columns)) is None:
+    named = _unit_in(names, columns)
+    if Holds.UNIT not in columns and named is None:
         doubts.append(f"Nothing says what the loads are in; they are taken as {unit}.")
-    else:
-        unit = named if Holds.UNIT not in columns and named else unit
-    order, sure = _order(
-        [cells.get(columns[Holds.DATE], "") for cells in look.cells] if Holds.DATE in columns else []
-    )
+    order, sure = _order(look.column(columns, Holds.DATE))
     if not sure:
         doubts.append(f"The dates can be read in two ways; they are taken as {order}.")
     if Holds.DATE in columns and not _tells_time(look, columns):
         doubts.append("There are no times of day: the sets of a day are put three minutes apart, from noon on.")
-    numbers = [
-        cells.get(columns[holds], "")
-        for holds in (Holds.LOAD, Holds.BODY_WEIGHT)
-        if holds in columns
-        for cells in look.cells
-    ]
-    reading = Reading(layout=layout, columns=columns, unit=unit, decimal=_decimal_mark(numbers), dates=order)
+    numbers = [*look.column(columns, Holds.LOAD), *look.column(columns, Holds.BODY_WEIGHT)]
+    reading = Reading(
+        layout=layout, columns=columns, unit=named or unit, decimal=_decimal_mark(numbers), dates=order
+    )
     return Guess(reading, tuple(doubts))
 
 
@@ -147,6 +141,10 @@ class _Look:
     def __init__(self, names: Sequence[str], sample: Sequence[Row], library: Library) -> None:
         self.names, self.library = names, library
         self.cells = [dict(enumerate(row.cells)) for row in sample]
+
+    def column(self, columns: Mapping[Holds, int], holds: Holds) -> list[str]:
+        """The cells of the column that holds something; none where there is no such column."""
+        return [cells.get(columns[holds], "") for cells in self.cells] if holds in columns else []
 
     def by_name(self) -> dict[Holds, int]:
         """What the columns hold by their names, the first of a kind."""
@@ -220,7 +218,7 @@ def _order(dates: Sequence[str]) -> tuple[DateOrder, bool]:
 
 
 def _tells_time(look: _Look, columns: Mapping[Holds, int]) -> bool:
-    return Holds.TIME in columns or any(":" in cells.get(columns[Holds.DATE], "") for cells in look.cells)
+    return Holds.TIME in columns or any(":" in cell for cell in look.column(columns, Holds.DATE))
 
 
 def _decimal_mark(numbers: Sequence[str]) -> Literal[".", ","]:
@@ -304,7 +302,7 @@ class Reader:
                 told[column] = as_meant(column, cell)
         for name, column in _NUMBERS.items():
             if cell := found.get(name):
-                told[column] = self._plain(row, name, cell)
+                told[column] = self._plain(row, name, _in_seconds(cell) if name in _TIMES else cell)
         if setup := found.get("setup"):
             told["setup"] = items_of(as_meant("setup", setup))
         if reserve := self._reserve(row, found):
@@ -415,6 +413,7 @@ class Reader:
         return self.names[at] if at is not None else holds.value
 
 
+_TIMES = frozenset({Holds.SECONDS, Holds.REST})
 _MARKS = {".": "point", ",": "comma"}
 _AS_THEY_ARE = {"session": "session", "group": "group", "bout": "bout", "tempo": "tempo", "note": "note"}
 _NUMBERS = {
@@ -438,6 +437,14 @@ def _point_number(written: str, mark: str) -> str:
         return f"{Decimal(text.replace(other, '').replace(mark, '.')):f}"
     except InvalidOperation as error:
         raise ValueError(" is no number") from error
+
+
+def _in_seconds(written: str) -> str:
+    """A duration in seconds: `1:30`, `90 s` and `2 min` too."""
+    if clock := re.fullmatch(r"(\d{1,3}):(\d{2})", written):
+        return str(int(clock[1]) * 60 + int(clock[2]))
+    found = re.fullmatch(r"(\d+)\s*(s|secs?|seconds|m|mins?|minutes)\.?", written, re.IGNORECASE)
+    return str(int(found[1]) * (60 if found[2].lower().startswith("m") else 1)) if found else written
 
 
 def _says(name: str, cell: str) -> bool:

@@ -72,13 +72,14 @@ class LogPreview(Value):
     """What a log comes to, before anything of it is written.
 
     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
-    which there are `rows_passed_over`.
+    which there are `rows_passed_over`. `too_long` are sessions of more bouts than one can have: they are not taken.
     """
 
     rows: int
     sessions: int
     bouts: int
     there_already: int
+    too_long: int
     first: date | None
     last: date | None
     lifts: tuple[LiftOfLog, ...]
@@ -147,14 +148,16 @@ def examine(
     """Tell what a log that was put down comes to with the lifts as they are meant."""
     known, zone = library(work), ZoneInfo(lifter(work).zone)
     there = _there(work, known)
-    many = bouts = doubled = 0
+    many = bouts = doubled = too_long = 0
     days: set[date] = set()
     latest: list[tuple[date, list[LoggedBout]]] = []
     for session in _renamed(staged, plan):
         new = _new(session, there)
         doubled += len(session) - len(new)
         progress(bouts + doubled)
-        if not new:
+        if len(new) > MOST_BOUTS:
+            too_long += 1
+        if not 0 < len(new) <= MOST_BOUTS:
             continue
         day = new[0].performed_at.astimezone(zone).date()
         many, bouts = many + 1, bouts + len(new)
@@ -166,6 +169,7 @@ def examine(
         sessions=many,
         bouts=bouts,
         there_already=doubled,
+        too_long=too_long,
         first=min(days, default=None),
         last=max(days, default=None),
         lifts=lifts_of(staged, known),
@@ -215,7 +219,7 @@ def _there(work: UnitOfWork, known: Library) -> Callable[[LoggedBout], bool]:
 
 
 def _new(session: list[LoggedBout], is_there: Callable[[LoggedBout], bool]) -> list[LoggedBout]:
-    return [bout for bout in session if not is_there(bout)][:MOST_BOUTS]
+    return [bout for bout in session if not is_there(bout)]
 
 
 def write(
@@ -234,7 +238,7 @@ def write(
         _clear_unfinished(work, now)
         work.add(ImportRow(id=import_id, name=name, at=now, sessions=0, bouts=0, body_weights={}))
     writer = _Writer(import_id, zone, plan.unit, known, now)
-    new = (bouts for session in _renamed(staged, plan) if (bouts := _new(session, is_there)))
+    new = (bouts for session in _renamed(staged, plan) if 0 < len(bouts := _new(session, is_there)) <= MOST_BOUTS)
     while some := [writer.put_together(bouts) for bouts in islice(new, AT_ONCE)]:
         with into.begin() as work:
             writer.write(work, some)

@@ -187,3 +187,12 @@ def test_a_session_is_counted_in_the_lifters_way(client, lifter, today):
     assert lifter.past(done)["tally"]["tonnage_kg"] == 225
     assert client.get("/api/ledger").json()["sessions"][0]["tonnage_kg"] == 225
     assert client.get("/api/ledger/weeks").json()["weeks"][-1]["tonnage_kg"] == 225
+
+
+def test_left_against_right_session_by_session(client, lifter, today):
+    text = "Split squat: 2 x 8 at 20 kg each side leave 2"
+    lifter.play(text, [(8, 2), (8, 0), (8, 2), (8, 0)], today)
+    (day,) = lift(client, "split-squat").json()["sides"]
+    assert day["left_kg"] / day["right_kg"] == pytest.approx(1.05, abs=0.02)
+    lifter.play(FIVES, [(5, 2)] * 3, today)
+    assert lift(client).json()["sides"] == []

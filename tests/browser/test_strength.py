@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.test_floor import ready_offline
 from tests.browser.test_loop import compose, start
+from tests.browser.test_views import axe
 from tests.serving import rows
 
 
@@ -172,3 +173,10 @@ def test_records_stand_on_the_curve_and_beside_body_weight(phone):
     records.get_by_text("Records of the time shown, by day").click()
     expect(records.get_by_text("1 at 115 kg, before that 1 at")).to_be_visible()
     expect(phone.get_by_role("img", name="Body weight, between 81.7 and 82.7 kg")).to_be_visible()
+
+
+def test_left_stands_against_right(desktop):
+    desktop.goto("/strength?lift=split-squat")
+    expect(desktop.get_by_role("heading", name="Left against right")).to_be_visible()
+    expect(desktop.get_by_text("Solid is left, dashed right")).to_be_visible()
+    assert axe(desktop) == []

@@ -120,6 +120,13 @@ def test_the_load_of_a_cell_has_its_unit_and_may_be_on_the_body(log):
     assert (pounds.load_kg, bare.load_kg, bare.reserve) == (to_kg(Decimal(45), Unit.LB), 0, None)
 
 
+def test_holds_and_rests_are_told_in_many_ways(log):
+    text = "date,exercise,reps,duration,rest\n" + "\n".join(
+        f"2026-03-02,Plank,,{held},{rest}" for held, rest in (("45", "1:30"), ("0:50", "2 min"), ("30s", "90 secs"))
+    )
+    assert [(bout.seconds, bout.rest_seconds) for bout in bouts_of(log(text))] == [(45, 90), (50, 120), (30, 90)]
+
+
 def test_columns_without_names_are_known_by_what_they_hold(log):
     reader = log("2026-03-02;Back squat;100;5\n2026-03-02;Back squat;102.5;5\n2026-03-02;Back squat;97.5;12")
     assert reader.reading.columns == {Holds.DATE: 0, Holds.LIFT: 1, Holds.LOAD: 2, Holds.REPS: 3}

@@ -130,6 +130,13 @@ def test_a_growing_log_brings_what_is_new(database, take_in):
     assert sorted(seen(database)) == [("Session", 1), ("Session", 1), ("Session", 1), ("Session", 3)]
 
 
+def test_a_session_of_more_bouts_than_one_can_have_is_told_and_not_taken(database, take_in):
+    text = "date,exercise,weight,reps\n" + "2026-03-02,Squat,100,5\n" * 1_001 + "2026-03-03,Squat,100,5\n"
+    examined, _ = take_in(database, text)
+    assert (examined.too_long, examined.sessions, examined.bouts) == (1, 1, 1)
+    assert seen(database) == [("Session", 1)]
+
+
 def test_sessions_of_one_name_on_other_days_are_others_and_share_their_slot(database, take_in):
     days = "".join(f"2026-03-0{day} 18:00,Push day,Bench,80,5\n" for day in (2, 5))
     take_in(database, "date,session,exercise,weight,reps\n" + days)

@@ -1509,8 +1509,8 @@ export interface components {
          * BestLoad
          * @description The heaviest load for so many reps, and when that was first; `tempo` where one was kept to.
          *
-         *     `times_body` is the load as so many times the body weight of that day. `short_kg` is what the best of the last
-         *     four weeks stays short of it, None where that is far off.
+         *     `times_body` is the load, both where there are two dumbbells, as so many times the body weight of that day.
+         *     `short_kg` is what the best of the last four weeks stays short of it, None where that is far off.
          */
         BestLoad: {
             /** Body */
@@ -2670,8 +2670,8 @@ export interface components {
          * LiftStrength
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
          *
-         *     `calls` are how the lifter's calls in this lift are read, `policy` how it is to progress, `cues` what was noted
-         *     at the lift, the latest first.
+         *     `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
+         *     `policy` how it is to progress, `cues` what was noted at the lift, the latest first.
          */
         LiftStrength: {
             /** Calls */
@@ -2689,6 +2689,8 @@ export interface components {
             observations: components["schemas"]["Observation"][];
             policy: components["schemas"]["Policy-Output"];
             records: components["schemas"]["LiftRecords"];
+            /** Sides */
+            sides: components["schemas"]["SidesDay"][];
         };
         /**
          * LiftTally
@@ -2981,7 +2983,7 @@ export interface components {
          * @description What a log comes to, before anything of it is written.
          *
          *     `there_already` are bouts that the record has; `passed_over` tells the first of the rows that are not taken, of
-         *     which there are `rows_passed_over`.
+         *     which there are `rows_passed_over`. `too_long` are sessions of more bouts than one can have: they are not taken.
          */
         LogPreview: {
             /** Bouts */
@@ -3004,6 +3006,8 @@ export interface components {
             sessions: number;
             /** There Already */
             there_already: number;
+            /** Too Long */
+            too_long: number;
         };
         /**
          * Lost
@@ -4250,6 +4254,21 @@ export interface components {
          * @enum {string}
          */
         Side: "both" | "each side" | "each side right first" | "each side weaker first" | "left" | "right";
+        /**
+         * SidesDay
+         * @description What each side spoke for in a session by itself, in kg of the load handled.
+         */
+        SidesDay: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Left Kg */
+            left_kg: number;
+            /** Right Kg */
+            right_kg: number;
+        };
         /**
          * Slowing
          * @description From `times` the usual time of a rep on, so many reps are likely left.

@@ -10,6 +10,7 @@ import { Bests } from "./Bests";
 import { Calls, Foretold, Recovery } from "./Knowledge";
 import { MaxOverTime } from "./MaxOverTime";
 import { RepCurve } from "./RepCurve";
+import { Sides } from "./Sides";
 
 type View = Schemas["StrengthView"];
 type KnownLift = Schemas["KnownLift"];
@@ -112,6 +113,7 @@ function OneLift({ lift }: { lift: KnownLift }) {
             <div className="mt-4 text-[15px] text-faint">
               <Progress liftId={lift.lift_id} policy={found.policy} />
             </div>
+            <Sides days={found.sides} />
             <Bests found={found} />
             {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
           </>

@@ -1,7 +1,7 @@
 import type { Schemas } from "@/data/client";
 import { useWrite, type WaitingFile } from "@/data/imports";
 import { Button } from "@/parts/Button";
-import { Trouble } from "@/parts/Notice";
+import { Notice, Trouble } from "@/parts/Notice";
 import { counted } from "../../counted";
 import { fullDate } from "../../dates";
 
@@ -45,6 +45,15 @@ export function WhatComes({ file }: { file: WaitingFile }) {
         </Button>
       )}
       {write.error && <Trouble error={write.error} />}
+      {examined && examined.too_long > 0 && (
+        <div className="mt-5">
+          <Notice>
+            {counted(examined.too_long, "session")} {examined.too_long === 1 ? "has" : "have"} more bouts than
+            a session can hold and {examined.too_long === 1 ? "is" : "are"} passed over: look at the column of
+            the days.
+          </Notice>
+        </div>
+      )}
       {examined && <PassedOver preview={examined} />}
       {examined && examined.previews.length > 0 && (
         <div className="mt-6">
