@@ -6,7 +6,7 @@ Nothing is known of what was planned, so the plan is what was done, and nothing 
 import re
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
-from datetime import date, datetime, timedelta
+from datetime import datetime, timedelta
 from decimal import Decimal
 from itertools import groupby, takewhile, zip_longest
 from operator import attrgetter
@@ -91,19 +91,15 @@ class _Line:
         return next(iter(self.sets.values()), self.warm_ups)[0]
 
 
-def put_together(
-    bouts: Sequence[LoggedBout], unit: Unit = Unit.KG, library: Library = LIBRARY, day: date | None = None
-) -> LoggedSession:
-    """Put the bouts of one session together; `day` is the day they were done on.
-
-    They are taken in the order of their times, which are apart (`spaced`).
+def put_together(bouts: Sequence[LoggedBout], unit: Unit = Unit.KG, library: Library = LIBRARY) -> LoggedSession:
+    """Put the bouts of one session together, in the order of their times, which are apart (`spaced`).
 
     Those of a group are done in turn where each of its lifts has as many sets. Where the log numbers no groups, a
     lift is one for as long as nothing else is done, and lifts that take turns set by set are a group.
     """
     ordered = sorted(bouts, key=attrgetter("performed_at"))
     groups = [even for group in _groups(ordered, library) for even in _even(group)]
-    title = _title(ordered[0].session, day or ordered[0].performed_at.date())
+    title = _title(ordered[0].session)
     session = Session(title=title, groups=tuple(_group(group, unit) for group in groups))
     return LoggedSession(
         title=title,
@@ -113,10 +109,12 @@ def put_together(
     )
 
 
-def _title(session: str, day: date) -> str:
+_DAY = re.compile(r"\s*\d{4}-\d{2}-\d{2}(\s+\d+)?$")
+
+
+def _title(session: str) -> str:
     """What a session is called, without the day and the number that tell it from others of its name."""
-    named = re.sub(rf"\s*{day}(\s+\d+)?$", "", session)
-    return " ".join(re.sub(r"[#\x00-\x1f]", " ", named).split())
+    return " ".join(re.sub(r"[#\x00-\x1f]", " ", _DAY.sub("", session)).split())
 
 
 # --- which bouts belong together --------------------------------------------------------------------------

@@ -383,10 +383,8 @@ class Reader:
     def _reserve(self, row: Row, found: Mapping[str, str]) -> str:
         """Reps in reserve, as told or as 10 less the exertion (Zourdos et al. 2016), to the half."""
         if rir := found.get("rir"):
-            more = rir.endswith("+")
-            return plain(_to_the_half(Decimal(self._plain(row, Holds.RIR, rir.rstrip("+ "))))) + (
-                "+" if more else ""
-            )
+            left = _to_the_half(Decimal(self._plain(row, Holds.RIR, rir.rstrip("+ "))))
+            return plain(left) + ("+" if rir.endswith("+") else "")
         if rpe := found.get("rpe"):
             exertion = Decimal(self._plain(row, Holds.RPE, re.sub(r"(?i)rpe|@", "", rpe).strip()))
             if not 0 <= exertion <= 10:

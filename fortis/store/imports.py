@@ -161,7 +161,7 @@ def examine(
             continue
         day = new[0].performed_at.astimezone(zone).date()
         many, bouts = many + 1, bouts + len(new)
-        days = {min(days | {day}), max(days | {day})}
+        days |= {day}
         latest = sorted([*latest, (day, new)], key=lambda each: each[0])[-SHOWN:]
     rows, passed, told = read
     return LogPreview(
@@ -176,7 +176,7 @@ def examine(
         rows_passed_over=passed,
         passed_over=told,
         previews=tuple(
-            SessionPreview(day=day, written=put_together(session, plan.unit, known, day).written)
+            SessionPreview(day=day, written=put_together(session, plan.unit, known).written)
             for day, session in reversed(latest)
         ),
     )
@@ -281,7 +281,7 @@ class _Writer:
         day = bouts[0].performed_at.astimezone(ZoneInfo(self.zone)).date()
         if weighed := next((bout.body_kg for bout in bouts if bout.body_kg), None):
             self.weights.setdefault(day, weighed)
-        return put_together(bouts, self.unit, self.known, day)
+        return put_together(bouts, self.unit, self.known)
 
     def write(self, work: UnitOfWork, some: Iterable[LoggedSession]) -> None:
         """Write some sessions."""

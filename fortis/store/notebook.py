@@ -21,7 +21,7 @@ def notebook(work: UnitOfWork) -> Iterator[str]:
     for _, done in groupby(logged(work), key=attrgetter("session")):
         bouts = list(done)
         day = bouts[0].performed_at.date()
-        session = put_together(bouts, Unit(unit), known, day)
+        session = put_together(bouts, Unit(unit), known)
         yield _headed(session.title, day, session.written)
     for row in sessions.planned(work):
         yield _headed(row.title, row.planned_on, row.written)
