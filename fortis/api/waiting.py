@@ -82,7 +82,12 @@ class WaitingFile:
         self._changing, self._working = Lock(), Lock()
 
     def look(self, encoding: Encoding | None = None, delimiter: Delimiter | None = None) -> None:
-        """Find out how the file is written and what it holds, as far as that is not told, and read it so."""
+        """Find out how the file is written and what it holds, as far as that is not told, and read it so.
+
+        Raises `NotReadError` where it is being written already.
+        """
+        if self.state in (State.WRITING, State.WRITTEN):
+            raise NotReadError(self.id)
         try:
             if self._is_record():
                 raise TableError(A_RECORD)
@@ -92,7 +97,9 @@ class WaitingFile:
             self.names, self.doubts = names_of(self.path, layout), found.doubts
             self.sample = [row.cells for row in islice(rows_of(self.path, layout), SHOWN)]
         except TableError as error:
-            self.state, self.why = State.REFUSED, str(error)
+            with self._changing:
+                self._turn += 1
+                self._refuse(self._turn, str(error))
             return
         self.read(found.reading)
 
@@ -151,6 +158,9 @@ class WaitingFile:
                 self._refuse(turn, str(error))
             except (SQLAlchemyError, sqlite3.Error, OSError) as error:
                 self._refuse(turn, f"It could not be read or written to the end: {error}. Nothing of it was taken.")
+            except Exception:
+                self._refuse(turn, "Fortis could not read it, and is at fault. Nothing of it was taken.")
+                raise
 
     def _refuse(self, turn: int, why: str) -> None:
         if turn == self._turn:
