@@ -31,6 +31,7 @@ from fortis.store.tables import ImportRow
 from fortis.store.transfer import NotEmptyError, about_lifter, all_sessions, bring_in
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "record.schema.json"
+DESCRIBED = jsonschema.Draft202012Validator(json.loads(schema()))
 NOW = datetime(2026, 11, 25, tzinfo=UTC)
 
 
@@ -89,7 +90,7 @@ def lived_in(client, lifter, database):
 def test_a_record_brought_into_a_new_one_is_the_same(lived_in, tmp_path):
     text, there = away(lived_in), rows(lived_in.kw["bind"].url.database)
     assert all(there.values())
-    jsonschema.validate(json.loads(text), json.loads(schema()), jsonschema.Draft202012Validator)
+    DESCRIBED.validate(json.loads(text))
     new = open_database(tmp_path / "new.db")
     assert bring(new, text) == 3
     assert away(new) == text
@@ -154,7 +155,7 @@ def test_what_is_written_is_read_back_exactly(sessions):
     about = read_record(io.BytesIO(EMPTY.encode())).about
     text = "".join(write_record(about, sessions))
     assert list(read_record(io.BytesIO(text.encode())).sessions) == sessions
-    jsonschema.Draft202012Validator(json.loads(schema())).validate(json.loads(text))
+    DESCRIBED.validate(json.loads(text))
 
 
 LIFTER = {"unit": "kg", "zone": "UTC", "plate_order": "big plates inside"}
