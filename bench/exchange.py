@@ -69,19 +69,17 @@ def _brought(log: Path) -> dict[str, float]:
     """An import in a process of its own, beside the same rows parsed by csv and written twice by sqlite3."""
     with log.open(encoding="utf-8") as lines:
         many = sum(1 for _ in lines) - 1
-    before = resource.getrusage(resource.RUSAGE_CHILDREN)
     began = perf_counter()
     command = [sys.executable, "-m", "fortis", "import", str(log), "--db", str(log.with_suffix(".db"))]
     subprocess.run(command, check=True, capture_output=True)
     seconds = perf_counter() - began
-    most = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss
     floor = _floor(log)
     return {
         "seconds": round(seconds, 1),
         "rows_a_second": round(many / seconds),
         "floor_rows_a_second": round(many / floor),
         "ratio_to_floor": round(seconds / floor, 1),
-        "peak_mb": round(max(most, before.ru_maxrss) / 1000),
+        "peak_mb": round(resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1000),
     }
 
 

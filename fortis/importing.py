@@ -11,14 +11,15 @@ from zoneinfo import ZoneInfo
 import typer
 from sqlalchemy.exc import IntegrityError
 
+from fortis.core.lift_names import as_lift_name
 from fortis.core.structure.notation import MOST_BOUTS
 from fortis.core.units import Unit
 from fortis.formats.foreign import Holds, Reader, UnreadableError, guess
 from fortis.formats.moment import DateOrder
-from fortis.formats.record import BEGINS_WITHIN, RecordFileError, is_record, read_record
+from fortis.formats.record import RecordFileError, is_record, read_record
 from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of
 from fortis.store.database import Database, writing
-from fortis.store.imports import LogPreview, Plan, examine, lifts_of, stage, suggestions, write
+from fortis.store.imports import LiftOfLog, LogPreview, Plan, examine, stage, write
 from fortis.store.lifter import lifter
 from fortis.store.lifts import library
 from fortis.store.staging import Staged
@@ -70,7 +71,7 @@ def import_(
         refuse(f"--decimal: “{decimal}” stands before no decimals; . and , do.")
     database = opened(db)
     try:
-        if _is_record(file):
+        if is_record(file):
             _bring_in(database, file, dry_run)
             return
         with database() as work:
@@ -97,11 +98,6 @@ def import_(
         refuse(f"{file}: {error}")
 
 
-def _is_record(file: Path) -> bool:
-    with file.open("rb") as start:
-        return is_record(start.read(BEGINS_WITHIN))
-
-
 def _bring_in(database: Database, file: Path, dry_run: bool) -> None:
     """Bring a whole record into this one, which is new."""
     try:
@@ -118,12 +114,13 @@ def _bring_in(database: Database, file: Path, dry_run: bool) -> None:
 
 
 def _take_in(database: Database, reader: Reader, staged: Staged, lifts: Mapping[str, str], dry_run: bool) -> None:
-    read = stage(reader, staged)
     with database() as work:
-        suggested = suggestions(lifts_of(staged, library(work)))
-        if unknown := set(lifts) - set(suggested):
-            refuse(f"--lift: the file has no {min(unknown)}.")
-        plan = Plan({**suggested, **lifts}, reader.reading.unit)
+        known = library(work)
+    read = stage(reader, staged, known)
+    if unknown := set(lifts) - set(read.suggestions):
+        refuse(f"--lift: the file has no {min(unknown)}.")
+    plan = Plan({**read.suggestions, **lifts}, reader.reading.unit)
+    with database() as work:
         examined = examine(work, staged, read, plan)
     _say(examined, plan)
     if not examined.bouts:
@@ -180,16 +177,8 @@ def _say(examined: LogPreview, plan: Plan) -> None:
     """Say what it comes to."""
     for each in examined.lifts:
         name = plan.lifts[each.name]
-        how = (
-            "left out"
-            if not name
-            else name
-            if each.sure
-            else f"{name}?"
-            if each.suggested
-            else f"{name} (not known)"
-        )
-        typer.echo(f"{each.bouts:>7,}  {each.name}" + ("" if name == each.name and each.sure else f" → {how}"))
+        means = "" if name == each.name and each.sure else f" → {_means(each, name)}"
+        typer.echo(f"{each.bouts:>7,}  {each.name}{means}")
     days = f", {examined.first} to {examined.last}" if examined.first else ""
     come_to = f"{_many(examined.sessions, 'session')} with {_many(examined.bouts, 'bout')}{days}"
     typer.echo(f"{_many(examined.rows, 'row')} came to {come_to}.")
@@ -202,6 +191,15 @@ def _say(examined: LogPreview, plan: Plan) -> None:
         typer.echo(f"Passed over line {over.line:,}, {over.column}: {over.why}.")
     if (more := examined.rows_passed_over - MOST_SAID) > 0:
         typer.echo(f"Passed over {_many(more, 'more row')}.")
+
+
+def _means(lift: LiftOfLog, name: str) -> str:
+    """What a name in the file is taken for, and how sure that is."""
+    if not name:
+        return "left out"
+    if name == lift.suggested:
+        return name if lift.sure else f"{name}?"
+    return f"{name} (not known)" if name == as_lift_name(lift.name) else name
 
 
 def _many(many: int, noun: str) -> str:

@@ -160,14 +160,7 @@ def _waiting(request: Request) -> WaitingFiles:
 
 
 def _imported(row: ImportRow) -> Imported:
-    return Imported(
-        id=row.id,
-        name=row.name,
-        at=row.at,
-        sessions=row.sessions,
-        bouts=row.bouts,
-        taken_back_at=row.taken_back_at,
-    )
+    return Imported.model_validate(row, from_attributes=True)
 
 
 def _view(file: WaitingFile) -> WaitingView:

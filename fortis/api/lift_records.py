@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date, datetime, timedelta
 from decimal import Decimal
+from operator import attrgetter
 
 from pydantic import BaseModel
 from sqlalchemy.orm import Session as UnitOfWork
@@ -10,9 +11,8 @@ from sqlalchemy.orm import Session as UnitOfWork
 from fortis.api.views import Bounds
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.loading.moved import body_part
-from fortis.core.structure.model import BodyPlus, LiftKey, Weight
-from fortis.core.structure.writing import write_load
-from fortis.core.tally.records import Alike, Best, best_by_reps, lately, record_days, short_of
+from fortis.core.structure.model import LiftKey
+from fortis.core.tally.records import Alike, Best, Record, best_by_reps, lately, record_days, short_of
 from fortis.core.tally.relative import Moment, dots, held_while_lighter
 from fortis.core.tally.week import monday_of
 from fortis.core.value import Kilograms
@@ -55,11 +55,12 @@ class Most(BaseModel):
     on: date
 
 
-class RecordMark(BaseModel):
-    """A record on its day, in words."""
+class RecordMark(Record):
+    """A record on its day; `tempo` where one was kept to. With `body` loads are added to body weight."""
 
     on: date
-    words: str
+    tempo: str
+    body: bool
 
 
 class Relative(BaseModel):
@@ -162,19 +163,13 @@ def _marks(
     first = lifter.today(work, days[0].at)
     body = lift.load_kind is LoadKind.BODY
     part = body_part(lift, body, lifter.body_kg(work, first)) or Decimal(0)
-    marks: dict[date, list[str]] = {}
-    for alike, of_tempo in done.items():
-        for on, record in record_days(of_tempo, part):
-            if on >= first:
-                tempo = f" at tempo {alike.tempo}" if alike.tempo else ""
-                words = f"{record.reps} at {_written(record.kg, body)}{tempo}"
-                was = f"{record.was_reps} at {_written(record.was_kg, body)}"
-                marks.setdefault(on, []).append(f"{words}, before that {was} on {record.was_on:%-d %b %Y}")
-    return [RecordMark(on=on, words="; ".join(words)) for on, words in sorted(marks.items())]
-
-
-def _written(kg: Decimal, body: bool) -> str:
-    return write_load(BodyPlus(amount=kg) if body else Weight(amount=kg))
+    marks = [
+        RecordMark(**dict(record), on=on, tempo=alike.tempo, body=body)
+        for alike, of_tempo in done.items()
+        for on, record in record_days(of_tempo, part)
+        if on >= first
+    ]
+    return sorted(marks, key=attrgetter("on"))
 
 
 def _relative(work: UnitOfWork, days: Sequence[Day], max_kg: float, now: datetime) -> Relative | None:

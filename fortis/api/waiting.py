@@ -17,10 +17,10 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fortis.core.lift_names import as_lift_name
 from fortis.formats.foreign import Reader, Reading, UnreadableError, guess
-from fortis.formats.record import BEGINS_WITHIN, is_record
+from fortis.formats.record import is_record
 from fortis.formats.table import Delimiter, Encoding, TableError, layout_of, names_of, rows_of
 from fortis.store.database import Database
-from fortis.store.imports import LogPreview, PassedOver, Plan, examine, lifts_of, stage, suggestions, write
+from fortis.store.imports import LogPreview, Plan, ReadLog, examine, stage, write
 from fortis.store.lifter import lifter
 from fortis.store.lifts import library
 from fortis.store.staging import Staged
@@ -77,7 +77,7 @@ class WaitingFile:
         self._folder = TemporaryDirectory()
         self.path = Path(self._folder.name) / "brought"
         self._staged: Staged | None = None
-        self._read: tuple[int, int, tuple[PassedOver, ...]] = (0, 0, ())
+        self._read: ReadLog | None = None
         self._turn = 0
         self._changing, self._working = Lock(), Lock()
 
@@ -89,7 +89,7 @@ class WaitingFile:
         if self.state in (State.WRITING, State.WRITTEN):
             raise NotReadError(self.id)
         try:
-            if self._is_record():
+            if is_record(self.path):
                 raise TableError(A_RECORD)
             layout = layout_of(self.path, encoding, delimiter)
             with self._database() as work:
@@ -102,10 +102,6 @@ class WaitingFile:
                 self._refuse(self._turn, str(error))
             return
         self.read(found.reading)
-
-    def _is_record(self) -> bool:
-        with self.path.open("rb") as file:
-            return is_record(file.read(BEGINS_WITHIN))
 
     def read(self, reading: Reading) -> None:
         """Read the file in another way."""
@@ -177,19 +173,19 @@ class WaitingFile:
     def _stage(self, turn: int) -> None:
         assert self.reading is not None
         with self._database() as work:
-            zone = ZoneInfo(lifter(work).zone)
+            zone, known = ZoneInfo(lifter(work).zone), library(work)
         reader = Reader(self.path, self.reading, zone, datetime.now(UTC))
         staged = Staged(Path(self._folder.name) / f"{turn}.db")
-        self._read = stage(reader, staged, self._progress(turn))
+        self._read = stage(reader, staged, known, self._progress(turn))
         before, self._staged = self._staged, staged
         if before:
             before.close()
-        with self._database() as work:
-            self.lifts = suggestions(lifts_of(staged, library(work)))
+        self.lifts = self._read.suggestions
         self._examine(turn)
 
     def _examine(self, turn: int) -> None:
         assert self._staged is not None
+        assert self._read is not None
         with self._database() as work:
             examined = examine(work, self._staged, self._read, self._plan, self._progress(turn))
         if turn == self._turn:

@@ -41,7 +41,6 @@ _PHRASES: Mapping[str, str] = {
     "hex bar deadlift": "Trap-bar deadlift",
     "cgbp": "Close-grip bench press",
     "row": "Bent-over row",
-    "pendlay row": "Bent-over row",
     "chin": "Chin-up",
     "pull up": "Pull-up",
     "curl": "Barbell curl",
@@ -81,8 +80,7 @@ def meant(name: str, library: Library) -> Meant | None:
     by_words = {_words(lift.name): lift.name for lift in library}
     if exact := by_words.get(words):
         return Meant(exact, sure=True)
-    short = {_words(phrase): lift for phrase, lift in _PHRASES.items()}
-    if (lift := short.get(words) or short.get(words - _SAID_OR_NOT)) and library.find(lift).known:
+    if (lift := _SHORT.get(words) or _SHORT.get(words - _SAID_OR_NOT)) and library.find(lift).known:
         return Meant(library.find(lift).name, sure=False)
     bare = {each - _SAID_OR_NOT: lift for each, lift in by_words.items() if each - _SAID_OR_NOT}
     if lift := bare.get(words - _SAID_OR_NOT):
@@ -104,8 +102,7 @@ def _singular(word: str) -> str:
 
 
 _NO_PLURALS = frozenset({"triceps", "biceps"})
-
-
+_SHORT = {_words(phrase): lift for phrase, lift in _PHRASES.items()}
 _A_GROUP = re.compile(r"(pair|circuit)\s*(,|$)", re.IGNORECASE)
 _SETS = re.compile(r"(?<=\d)\s*(x|×|sets?\s+of)\s*(?=[\d(])", re.IGNORECASE)
 

@@ -18,7 +18,6 @@ from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import Asked, PerformedBout
 from fortis.core.structure.model import (
-    NO_TERMS,
     BodyPlus,
     Bout,
     Entry,
@@ -34,7 +33,7 @@ from fortis.core.structure.model import (
     Terms,
     Weight,
 )
-from fortis.core.structure.notation import LONGEST_SECONDS, MOST_BOUTS_IN_A_SET, MOST_SETS
+from fortis.core.structure.notation import LONGEST_PHASE, LONGEST_SECONDS, MOST_BOUTS_IN_A_SET, MOST_SETS
 from fortis.core.structure.prescription import WARM_UP, PlannedBout, PlannedSet, Position, Prescription, Settled
 from fortis.core.structure.writing import write
 from fortis.core.units import Unit, from_kg
@@ -101,11 +100,12 @@ def put_together(bouts: Sequence[LoggedBout], unit: Unit = Unit.KG, library: Lib
     groups = [even for group in _groups(ordered, library) for even in _even(group)]
     title = _title(ordered[0].session)
     session = Session(title=title, groups=tuple(_group(group, unit) for group in groups))
+    placed = list(_placed(groups))
     return LoggedSession(
         title=title,
         written=write(session),
-        prescription=Prescription(title=title, sets=tuple(_planned(groups))),
-        done=tuple(_done(ordered, groups)),
+        prescription=Prescription(title=title, sets=tuple(_planned(placed))),
+        done=tuple(_done(ordered, placed)),
     )
 
 
@@ -261,7 +261,7 @@ def _bouts(bouts: Sequence[LoggedBout], lift: Exercise, unit: Unit) -> Iterator[
         at += 1
         rest = _usual([bouts[at].rest_seconds]) if at < len(bouts) else None
         terms = Terms(load=_load(bout, lift, unit), tempo=_tempo(bout.tempo), side=side)
-        yield Bout(reps=_reps(bout), terms=terms if terms != NO_TERMS else NO_TERMS, rest=rest)
+        yield Bout(reps=_reps(bout), terms=terms, rest=rest)
 
 
 def _same(one: LoggedBout, other: LoggedBout) -> bool:
@@ -294,7 +294,7 @@ _TEMPO = re.compile(r"(\d{1,2})-(\d{1,2})-(\d{1,2}|x)-(\d{1,2})")
 
 def _tempo(told: str) -> Tempo | None:
     found = _TEMPO.fullmatch(told.lower())
-    if found is None:
+    if found is None or any(part != "x" and int(part) > LONGEST_PHASE for part in found.groups()):
         return None
     lowering, bottom, lifting, top = found.groups()
     return Tempo(
@@ -327,9 +327,9 @@ def _placed(groups: Sequence[Sequence[_Line]]) -> Iterator[_Placed]:
                 yield _Placed(Position(group=group, round=number, entry=entry, set=number, bout=1), line, bouts)
 
 
-def _planned(groups: Sequence[Sequence[_Line]]) -> Iterator[PlannedSet]:
+def _planned(placed: Iterable[_Placed]) -> Iterator[PlannedSet]:
     """What was done as a plan that is settled."""
-    for at, line, bouts in _placed(groups):
+    for at, line, bouts in placed:
         yield PlannedSet(
             group=at.group,
             round=at.round,
@@ -370,11 +370,11 @@ def _pull(bout: LoggedBout) -> dict[str, Decimal | None]:
     return {"bottom_kg": bottom, "top_kg": top, "mean_kg": mean}
 
 
-def _done(ordered: Sequence[LoggedBout], groups: Sequence[Sequence[_Line]]) -> Iterator[DoneBout]:
+def _done(ordered: Sequence[LoggedBout], placed: Iterable[_Placed]) -> Iterator[DoneBout]:
     """What was done, in order."""
-    placed = {
+    places = {
         id(bout): (at.model_copy(update={"bout": number}), line.lift)
-        for at, line, bouts in _placed(groups)
+        for at, line, bouts in placed
         for number, bout in enumerate(bouts, start=1)
     }
     before: datetime | None = None
@@ -383,7 +383,7 @@ def _done(ordered: Sequence[LoggedBout], groups: Sequence[Sequence[_Line]]) -> I
         if before is not None and bout.rest_seconds is not None:
             began_at = min(before + timedelta(seconds=bout.rest_seconds), bout.performed_at)
         before = bout.performed_at
-        yield DoneBout(_performed(bout, *placed[id(bout)]), began_at, bout.performed_at)
+        yield DoneBout(_performed(bout, *places[id(bout)]), began_at, bout.performed_at)
 
 
 def _performed(bout: LoggedBout, at: Position, lift: Exercise) -> PerformedBout:

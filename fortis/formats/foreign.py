@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from datetime import date, datetime, timedelta
 from decimal import Decimal, InvalidOperation
 from enum import StrEnum
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from itertools import islice
 from pathlib import Path
 from typing import Literal, NamedTuple
@@ -264,6 +264,7 @@ class Reader:
         self.names = names_of(path, reading.layout)
         self._numbering = Numbering()
         columns = reading.columns
+        self._at = [(holds.value, at) for holds, at in columns.items()]
         if missing := [holds for holds in NEEDED if holds not in columns]:
             raise UnreadableError(f"No column is said to hold the {missing[0]}.")
         if Holds.REPS not in columns and Holds.SECONDS not in columns:
@@ -282,10 +283,6 @@ class Reader:
         told = self._told(row)
         counts = self._counts(row, told)
         return [self._numbering.bout(row_of(row.line, {**told, "reps": reps})) for reps in counts]
-
-    @cached_property
-    def _at(self) -> Sequence[tuple[str, int]]:
-        return [(holds.value, at) for holds, at in self.reading.columns.items()]
 
     def _told(self, row: Row) -> dict[str, object]:
         """The cells of a row as the columns of a log."""

@@ -11,7 +11,6 @@ NOON = time(12)
 """When something was done of which only the day is known."""
 _NUMBERS = re.compile(r"(\d{1,4})([-/. ])(\d{1,2})\2\s?(\d{1,4})\.?(?:[T,\s]+(?P<time>.+))?")
 _TIME = re.compile(r"(\d{1,2})[:.h](\d{2})(?:[:.](\d{2})(?:[.,]\d+)?)?\s*(?:([ap])\.?m\.?)?", re.IGNORECASE)
-_FIRST_YEAR = 1900
 
 
 class DateOrder(StrEnum):

@@ -8,6 +8,7 @@ import json
 from collections.abc import Iterable, Iterator
 from datetime import date
 from decimal import Decimal
+from pathlib import Path
 from typing import Annotated, Any, BinaryIO, Literal, NamedTuple, TypeVar
 
 import ijson
@@ -253,8 +254,10 @@ def write_record(about: AboutLifter, sessions: Iterable[SessionKept]) -> Iterato
     yield "\n]}\n"
 
 
-def is_record(start: bytes) -> bool:
-    """Whether a file that begins so is a record."""
+def is_record(path: Path) -> bool:
+    """Whether a file is a record, by how it begins."""
+    with path.open("rb") as file:
+        start = file.read(BEGINS_WITHIN)
     return start.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{") and FORMAT.encode() in start
 
 

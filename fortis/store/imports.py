@@ -6,7 +6,6 @@ from decimal import Decimal
 from itertools import islice
 from typing import NamedTuple, cast
 from uuid import uuid4
-from zoneinfo import ZoneInfo
 
 from sqlalchemy import Table, delete, insert, select, update
 from sqlalchemy.dialects.sqlite import insert as upsert
@@ -92,13 +91,22 @@ class UnknownImportError(LookupError):
     """There is no import of that id."""
 
 
-def stage(
-    reader: Reader, staged: Staged, progress: Progress = lambda _: None
-) -> tuple[int, int, tuple[PassedOver, ...]]:
-    """Read every row and put its bouts down.
+class ReadLog(NamedTuple):
+    """A log that was read: its rows, how many were passed over, the first of those, and its lifts."""
 
-    Returns how many rows there were, how many were passed over, and the first of those. Raises `TableError`.
-    """
+    rows: int
+    rows_passed_over: int
+    passed_over: tuple[PassedOver, ...]
+    lifts: tuple[LiftOfLog, ...]
+
+    @property
+    def suggestions(self) -> dict[str, str]:
+        """The lifts that its names seem to mean; those that mean none stay, as far as they can be written."""
+        return {each.name: each.suggested or as_lift_name(each.name) for each in self.lifts}
+
+
+def stage(reader: Reader, staged: Staged, known: Library, progress: Progress = lambda _: None) -> ReadLog:
+    """Read every row and put its bouts down. Raises `TableError`."""
     rows = passed = 0
     told: list[PassedOver] = []
     for rows, row in enumerate(reader.rows(), start=1):
@@ -110,7 +118,15 @@ def stage(
                 told.append(PassedOver(line=error.line, column=error.column, why=error.message))
         if rows % AT_ONCE == 0:
             progress(rows)
-    return rows, passed, tuple(told)
+    return ReadLog(rows, passed, tuple(told), tuple(_lifts(staged, known)))
+
+
+def _lifts(staged: Staged, known: Library) -> Iterator[LiftOfLog]:
+    """The lifts of a log, those with the most bouts first."""
+    for name, many in sorted(staged.lifts.items(), key=lambda each: (-each[1], each[0])):
+        likely = meant(name, known)
+        suggested, sure = likely or ("", False)
+        yield LiftOfLog(name=name, bouts=many, suggested=suggested, sure=sure)
 
 
 class Plan(NamedTuple):
@@ -123,30 +139,15 @@ class Plan(NamedTuple):
     unit: Unit = Unit.KG
 
 
-def lifts_of(staged: Staged, known: Library) -> tuple[LiftOfLog, ...]:
-    """The lifts of a log that was put down, those with the most bouts first."""
-    found = []
-    for name, many in sorted(staged.lifts().items(), key=lambda each: (-each[1], each[0])):
-        likely = meant(name, known)
-        suggested, sure = (likely.name, likely.sure) if likely else ("", False)
-        found.append(LiftOfLog(name=name, bouts=many, suggested=suggested, sure=sure))
-    return tuple(found)
-
-
-def suggestions(lifts: Iterable[LiftOfLog]) -> dict[str, str]:
-    """The lifts that the names of a log seem to mean; those that mean none stay, as far as they can be written."""
-    return {each.name: each.suggested or as_lift_name(each.name) for each in lifts}
-
-
 def examine(
     work: UnitOfWork,
     staged: Staged,
-    read: tuple[int, int, tuple[PassedOver, ...]],
+    read: ReadLog,
     plan: Plan,
     progress: Progress = lambda _: None,
 ) -> LogPreview:
     """Tell what a log that was put down comes to with the lifts as they are meant."""
-    known, zone = library(work), ZoneInfo(lifter(work).zone)
+    known, zone = library(work), lifter(work).zone
     there = _there(work, known)
     many = bouts = doubled = too_long = 0
     days: set[date] = set()
@@ -159,22 +160,21 @@ def examine(
             too_long += 1
         if not 0 < len(new) <= MOST_BOUTS:
             continue
-        day = new[0].performed_at.astimezone(zone).date()
+        day = sessions.day_in(zone, new[0].performed_at)
         many, bouts = many + 1, bouts + len(new)
         days |= {day}
         latest = sorted([*latest, (day, new)], key=lambda each: each[0])[-SHOWN:]
-    rows, passed, told = read
     return LogPreview(
-        rows=rows,
+        rows=read.rows,
         sessions=many,
         bouts=bouts,
         there_already=doubled,
         too_long=too_long,
         first=min(days, default=None),
         last=max(days, default=None),
-        lifts=lifts_of(staged, known),
-        rows_passed_over=passed,
-        passed_over=told,
+        lifts=read.lifts,
+        rows_passed_over=read.rows_passed_over,
+        passed_over=read.passed_over,
         previews=tuple(
             SessionPreview(day=day, written=put_together(session, plan.unit, known).written)
             for day, session in reversed(latest)
@@ -195,10 +195,6 @@ def _renamed(staged: Staged, plan: Plan) -> Iterator[list[LoggedBout]]:
                 kept.append(bout if name == bout.exercise else bout.model_copy(update={"exercise": name}))
         if kept:
             yield kept
-
-
-_Same = tuple[datetime, str, Decimal, int]
-"""What makes two bouts the same: when they were done, the lift, the load and the reps."""
 
 
 def _there(work: UnitOfWork, known: Library) -> Callable[[LoggedBout], bool]:
@@ -278,7 +274,7 @@ class _Writer:
 
     def put_together(self, bouts: list[LoggedBout]) -> LoggedSession:
         """The bouts of a session as that; its body weight is kept."""
-        day = bouts[0].performed_at.astimezone(ZoneInfo(self.zone)).date()
+        day = sessions.day_in(self.zone, bouts[0].performed_at)
         if weighed := next((bout.body_kg for bout in bouts if bout.body_kg), None):
             self.weights.setdefault(day, weighed)
         return put_together(bouts, self.unit, self.known)

@@ -5,7 +5,6 @@ from collections.abc import Collection, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import Any, NamedTuple
-from zoneinfo import ZoneInfo
 
 from sqlalchemy import Float, cast, func, null, select
 from sqlalchemy.orm import Session as UnitOfWork
@@ -18,7 +17,7 @@ from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, SetUp, 
 from fortis.core.tally.records import Alike, Best, tempo_key
 from fortis.core.tally.work import Conditions, tonnage
 from fortis.formats.documents import from_document
-from fortis.store import lifter
+from fortis.store import lifter, sessions
 from fortis.store.lifts import library
 from fortis.store.tables import BoutRow, SessionRow
 
@@ -86,18 +85,17 @@ def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume
     Bouts alike are added up by the database: a long log has far more of them than of sessions.
     """
     lift_id, setup_key = key
-    alike_columns = (BoutRow.exercise, BoutRow.setup, BoutRow.side, BoutRow.body, BoutRow.kg, BoutRow.mean_kg)
     stacked = library(work).find("", lift_id).load_kind is LoadKind.STACK
-    kit = SessionRow.kit if stacked else null()
+    alike_columns = (BoutRow.exercise, BoutRow.setup, BoutRow.side, BoutRow.body, BoutRow.kg, BoutRow.mean_kg)
     query = (
         select(
             SessionRow.id,
             SessionRow.started_at,
             SessionRow.zone,
-            kit,
-            func.sum(BoutRow.reps),
-            func.sum(BoutRow.partial_reps),
-            func.max(cast(BoutRow.top_kg, Float)),
+            (SessionRow.kit if stacked else null()).label("gym"),
+            func.sum(BoutRow.reps).label("reps"),
+            func.sum(BoutRow.partial_reps).label("partial_reps"),
+            func.max(cast(BoutRow.top_kg, Float)).label("top"),
             *alike_columns,
         )
         .join(SessionRow, SessionRow.id == BoutRow.session_id)
@@ -110,39 +108,25 @@ def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume
     )
     adding = _Adding(work)
     found: dict[str, Volume] = {}
-    for (
-        session_id,
-        started_at,
-        zone,
-        kept_kit,
-        reps,
-        halves,
-        top,
-        exercise,
-        setup,
-        side,
-        body,
-        kg,
-        mean,
-    ) in work.execute(query):
-        if SetUp(items=tuple(setup)).key != setup_key:
+    for row in work.execute(query):
+        if SetUp(items=tuple(row.setup)).key != setup_key:
             continue
-        on = started_at.astimezone(ZoneInfo(zone or "UTC")).date()
+        on = sessions.day_in(row.zone, row.started_at)
         done = PerformedBout(
             position=NOWHERE,
-            exercise=exercise,
+            exercise=row.exercise,
             lift_id=lift_id,
-            side=Side(side),
-            body=body,
-            kg=kg,
-            mean_kg=mean,
-            reps=reps,
-            partial_reps=halves,
+            side=Side(row.side),
+            body=row.body,
+            kg=row.kg,
+            mean_kg=row.mean_kg,
+            reps=row.reps,
+            partial_reps=row.partial_reps,
         )
-        before_it = found.get(session_id, Volume(on, Decimal(0), None))
-        tops = [each for each in (before_it.top_kg, None if top is None else Decimal(str(top))) if each is not None]
-        total = before_it.tonnage_kg + adding.tonnage(done, on, kept_kit)
-        found[session_id] = Volume(on, total, max(tops, default=None))
+        so_far = found.get(row.id, Volume(on, Decimal(0), None))
+        tops = [kg for kg in (so_far.top_kg, row.top and Decimal(str(row.top))) if kg is not None]
+        total = so_far.tonnage_kg + adding.tonnage(done, on, row.gym)
+        found[row.id] = Volume(on, total, max(tops, default=None))
     return list(found.values())
 
 

@@ -170,7 +170,7 @@ def reopen(row: SessionRow) -> None:
 
 def day_of(row: SessionRow) -> date | None:
     """The day a session was started on, where the lifter was; None before that."""
-    return row.started_at and _day(row.started_at, row.zone)
+    return row.started_at and day_in(row.zone, row.started_at)
 
 
 def time_on_the_floor(row: SessionRow, done: Iterable[RecordedBout]) -> timedelta:
@@ -244,10 +244,11 @@ def beginnings(work: Unit_of_work, *, before: datetime, since: datetime) -> Sequ
         .where(SessionRow.started_at < before, SessionRow.started_at >= since)
         .order_by(SessionRow.started_at, SessionRow.id)
     )
-    return [Beginning(row, began, _day(began, zone)) for row, began, zone in work.execute(query) if began]
+    return [Beginning(row, began, day_in(zone, began)) for row, began, zone in work.execute(query) if began]
 
 
-def _day(moment: datetime, zone: str | None) -> date:
+def day_in(zone: str | None, moment: datetime) -> date:
+    """The day of a moment where a lifter was; UTC where no zone is known."""
     return moment.astimezone(ZoneInfo(zone or "UTC")).date()
 
 

@@ -1,6 +1,7 @@
 """Bouts read from a file, put down in another one until the lifter agrees: a long log is never held whole."""
 
 import sqlite3
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from datetime import UTC, timedelta
 from pathlib import Path
@@ -14,7 +15,10 @@ AT_ONCE = 1_000
 
 
 class Staged:
-    """The bouts of a log in a file of their own. What was put down before at `path` goes."""
+    """The bouts of a log in a file of their own. What was put down before at `path` goes.
+
+    `lifts` counts the bouts of each lift, by what the log calls it.
+    """
 
     def __init__(self, path: Path) -> None:
         path.unlink(missing_ok=True)
@@ -24,14 +28,14 @@ class Staged:
         self._connection.execute("CREATE TABLE bout (session TEXT, at TEXT, line INTEGER, bout TEXT)")
         self._connection.execute("BEGIN")
         self._waiting: list[tuple[str, str, int, str]] = []
-        self.bouts = 0
+        self.lifts: Counter[str] = Counter()
 
     def add(self, line: int, bouts: Iterable[LoggedBout]) -> None:
         """Put down the bouts of a line."""
         for bout in bouts:
             at = bout.performed_at.astimezone(UTC).isoformat(timespec="microseconds")
             self._waiting.append((bout.session, at, line, bout.model_dump_json(exclude_defaults=True)))
-            self.bouts += 1
+            self.lifts[bout.exercise] += 1
         if len(self._waiting) >= AT_ONCE:
             self._put_down()
 
@@ -50,12 +54,6 @@ class Staged:
             session.append(bout)
         if session:
             yield spaced(session)
-
-    def lifts(self) -> dict[str, int]:
-        """How many bouts there are of each lift, by what the file calls it."""
-        self._put_down()
-        found = self._connection.execute("SELECT bout ->> '$.exercise' AS lift, count(*) FROM bout GROUP BY lift")
-        return dict(found.fetchall())
 
     def close(self) -> None:
         """Let go of the file."""

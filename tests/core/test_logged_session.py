@@ -112,7 +112,7 @@ BOUTS = st.builds(
     seconds=st.integers(0, 90),
     reserve=st.none() | st.integers(0, 10).map(Decimal),
     rest_seconds=st.none() | st.integers(0, 600),
-    tempo=st.sampled_from(["", "3-1-1-0"]),
+    tempo=st.sampled_from(["", "3-1-1-0", "75-1-1-0", "2-0-X-0"]),
     is_warm_up=st.booleans(),
 )  # fmt: skip
 

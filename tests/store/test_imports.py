@@ -17,7 +17,7 @@ from fortis.formats.table import layout_of
 from fortis.store import bouts, imports, lifter, sessions
 from fortis.store.check import read_all
 from fortis.store.database import open_database, writing
-from fortis.store.imports import Plan, examine, lifts_of, stage, suggestions
+from fortis.store.imports import Plan, examine, stage
 from fortis.store.lifts import library
 from fortis.store.log import logged
 from fortis.store.records import bests
@@ -41,9 +41,9 @@ def take_in(tmp_path):
         path.write_text(text, encoding="utf-8", newline="")
         reader = Reader(path, guess(path, layout_of(path), Unit.KG).reading, ZoneInfo("UTC"), NOW)
         staged = Staged(tmp_path / "staged.db")
-        read = stage(reader, staged)
         with database() as work:
-            plan = Plan({**suggestions(lifts_of(staged, library(work))), **dict(lifts)})
+            read = stage(reader, staged, library(work))
+            plan = Plan({**read.suggestions, **dict(lifts)})
             examined = examine(work, staged, read, plan)
         import_id = imports.write(database, "log.csv", staged, plan, now) if written else None
         return examined, import_id

@@ -57,6 +57,8 @@ MOST_ROUNDS = 50
 MOST_BOUTS_IN_A_SET = 40
 MOST_BOUTS = 1_000
 LONGEST_SECONDS = 3_600
+LONGEST_PHASE = 60
+"""Seconds of one part of a tempo."""
 
 
 class Problem(Value):
@@ -455,8 +457,8 @@ class _Building:
         lowering, bottom, lifting, top = pieces
         if "x" in lowering + bottom + top or (lifting != "x" and not lifting.isdigit()):
             raise _Slip("Only the lifting part of a tempo may be x, as fast as possible.", parts[0])
-        if any(piece != "x" and int(piece) > 60 for piece in pieces):
-            raise _Slip("Each part of a tempo is 60 seconds at most.", parts[0])
+        if any(piece != "x" and int(piece) > LONGEST_PHASE for piece in pieces):
+            raise _Slip(f"Each part of a tempo is {LONGEST_PHASE} seconds at most.", parts[0])
         tempo = Tempo(
             lowering=int(lowering),
             bottom=int(bottom),

@@ -3850,16 +3850,33 @@ export interface components {
         };
         /**
          * RecordMark
-         * @description A record on its day, in words.
+         * @description A record on its day; `tempo` where one was kept to. With `body` loads are added to body weight.
          */
         RecordMark: {
+            /** Body */
+            body: boolean;
+            /** Kg */
+            kg: number;
+            /** More Load */
+            more_load: boolean;
             /**
              * On
              * Format: date
              */
             on: string;
-            /** Words */
-            words: string;
+            /** Reps */
+            reps: number;
+            /** Tempo */
+            tempo: string;
+            /** Was Kg */
+            was_kg: number;
+            /**
+             * Was On
+             * Format: date
+             */
+            was_on: string;
+            /** Was Reps */
+            was_reps: number;
         };
         /**
          * Recorded

@@ -32,3 +32,38 @@ export function Field({
     </label>
   );
 }
+
+/** One of a few, picked from a list, with its name beside the list or above it. */
+export function Choice<T extends string>({
+  label,
+  of,
+  value,
+  onPick,
+  above = false,
+}: {
+  label: string;
+  of: readonly (readonly [T, string])[];
+  value: T;
+  onPick: (picked: T) => void;
+  above?: boolean;
+}) {
+  return (
+    <label className={clsx("flex", above ? "flex-col" : "items-center justify-between gap-3")}>
+      {above ? <span className="text-faint">{label}</span> : label}
+      <select
+        value={value}
+        onChange={(event) => onPick(event.target.value as T)}
+        className={clsx(
+          "min-h-11 rounded-card border border-hairline",
+          above ? "min-w-0 bg-panel px-2" : "bg-paper px-3",
+        )}
+      >
+        {of.map(([each, words]) => (
+          <option key={each} value={each}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

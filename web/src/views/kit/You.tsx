@@ -1,12 +1,18 @@
 import { client, type Schemas } from "@/data/client";
 import { useKitChange } from "@/data/queries";
+import { Choice } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
 import { WeighIn } from "@/parts/WeighIn";
 import { plain } from "@/score/words";
 import { fullDate, isoDate } from "../dates";
 import { Ways } from "./Ways";
 
-const SCHOOLS: [string, string][] = [
+const UNITS: [Schemas["Unit"], string][] = [
+  ["kg", "kilograms"],
+  ["lb", "pounds"],
+];
+
+const SCHOOLS: [Schemas["School"] | "", string][] = [
   ["few big jumps", "few big jumps"],
   ["many small jumps", "many small jumps"],
   ["", "none planned"],
@@ -31,45 +37,24 @@ export function You({ lifter }: { lifter: Schemas["Self"] }) {
     <aside className="space-y-5 border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
       <h2 className="text-2xl font-bold">You</h2>
       <Weighing weighed={lifter.weighed} />
-      <label className="flex items-center justify-between gap-3">
-        Loads without a unit are
-        <select
-          value={unit}
-          onChange={(event) => put({ unit: event.target.value as Schemas["Unit"] })}
-          className={box}
-        >
-          <option value="kg">kilograms</option>
-          <option value="lb">pounds</option>
-        </select>
-      </label>
-      <label className="flex items-center justify-between gap-3">
-        Warm-ups
-        <select
-          value={warm_ups ?? ""}
-          onChange={(event) => put({ warm_ups: (event.target.value || null) as Schemas["School"] | null })}
-          className={box}
-        >
-          {SCHOOLS.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex items-center justify-between gap-3">
-        Hang plates
-        <select
-          value={plate_order}
-          onChange={(event) => put({ plate_order: event.target.value as Schemas["PlateOrder"] })}
-          className={box}
-        >
-          {ORDERS.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Choice
+        label="Loads without a unit are"
+        of={UNITS}
+        value={unit}
+        onPick={(picked) => put({ unit: picked })}
+      />
+      <Choice
+        label="Warm-ups"
+        of={SCHOOLS}
+        value={warm_ups ?? ""}
+        onPick={(picked) => put({ warm_ups: picked || null })}
+      />
+      <Choice
+        label="Hang plates"
+        of={ORDERS}
+        value={plate_order}
+        onPick={(picked) => put({ plate_order: picked })}
+      />
       <p className="text-sm text-faint">
         With less than a minute to change, plates are always hung so that the change is quick.
       </p>

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
 import { kilograms, plain, tenth, weightOf } from "@/score/words";
 import { dayAndMonth, fullDate } from "../dates";
+import { recordWords } from "./marks";
 
 type Records = Schemas["LiftRecords"];
 
@@ -86,9 +87,9 @@ function Days({ records: { days } }: { records: Records }) {
         Records of the time shown, by day
       </summary>
       <ul className="text-[15px]">
-        {[...days].reverse().map(({ on, words }) => (
-          <li key={on} className="border-t border-hairline py-1">
-            <span className="text-faint">{fullDate(on)}</span> {words}
+        {[...days].reverse().map((record) => (
+          <li key={record.on + record.tempo} className="border-t border-hairline py-1">
+            <span className="text-faint">{fullDate(record.on)}</span> {recordWords(record)}
           </li>
         ))}
       </ul>
@@ -98,23 +99,21 @@ function Days({ records: { days } }: { records: Records }) {
 
 /** The most of other kinds. */
 function Most({ records }: { records: Records }) {
-  const most: [string, { kg: number; on: string } | null][] = [
-    ["Best max of the time shown", records.best_max],
-    ["Heaviest at the top", records.most_at_top],
-    ["Most in a session", records.most_in_session],
-    ["Most in a week", records.most_in_week],
+  const most: [string, Schemas["Most"] | null, (on: string) => string][] = [
+    ["Best max of the time shown", records.best_max, fullDate],
+    ["Heaviest at the top", records.most_at_top, fullDate],
+    ["Most in a session", records.most_in_session, fullDate],
+    ["Most in a week", records.most_in_week, (monday) => `week of ${dayAndMonth(monday)}`],
   ];
   return (
     <dl className="mt-4 grid grid-cols-[1fr_auto_auto] gap-x-4 text-[15px]">
       {most.map(
-        ([name, record]) =>
+        ([name, record, when]) =>
           record && (
             <div key={name} className="col-span-3 grid grid-cols-subgrid border-t border-hairline py-1">
               <dt>{name}</dt>
               <dd className="text-right font-semibold">{kilograms(record.kg)}</dd>
-              <dd className="text-right text-faint">
-                {name === "Most in a week" ? `week of ${dayAndMonth(record.on)}` : fullDate(record.on)}
-              </dd>
+              <dd className="text-right text-faint">{when(record.on)}</dd>
             </div>
           ),
       )}

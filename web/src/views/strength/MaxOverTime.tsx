@@ -12,7 +12,7 @@ import { useWidth } from "@/parts/useWidth";
 import { plain, tenth } from "@/score/words";
 import { dayAndMonth, fullDate } from "../dates";
 import { Levels, TICK } from "./Levels";
-import { LEGEND, Mark, markOf, type Observation } from "./marks";
+import { LEGEND, Mark, markOf, type Observation, recordWords } from "./marks";
 
 const HEIGHT = 420;
 /** The mark nearest to the pointer is told, if it is not further off. */
@@ -167,11 +167,11 @@ const flag = (x: number, y: number) => `M${x} ${y} l9 4 l-9 4 z`;
 
 /** The days of records, each a flag at the top of the plot. */
 function RecordMarks({ records, x }: { records: Schemas["RecordMark"][]; x: Time }) {
-  return records.map(({ on, words }) => {
-    const left = x(new Date(`${on}T12:00:00`));
+  return records.map((record) => {
+    const left = x(new Date(`${record.on}T12:00:00`));
     return (
-      <g key={on}>
-        <title>{`${fullDate(on)}: ${words}`}</title>
+      <g key={record.on + record.tempo}>
+        <title>{`${fullDate(record.on)}: ${recordWords(record)}`}</title>
         <line x1={left} x2={left} y1={2} y2={EDGE.top + 10} className="stroke-ink" />
         <path d={flag(left, 2)} className="fill-ink" />
       </g>

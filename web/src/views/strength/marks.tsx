@@ -1,4 +1,6 @@
 import type { Schemas } from "@/data/client";
+import { weightOf } from "@/score/words";
+import { fullDate } from "../dates";
 
 export type Observation = Schemas["Observation"];
 /** What a mark on the plot says of the bout: a bound, or where in its set it stood. */
@@ -55,4 +57,11 @@ export function Mark({ kind, x, y }: { kind: MarkKind; x: number; y: number }) {
         />
       );
   }
+}
+
+/** A record of a day beside what it beat: 6 at 100 kg, before that 5 at 100 kg on Mon, 2 Mar 2026. */
+export function recordWords({ kg, reps, tempo, body, ...was }: Schemas["RecordMark"]): string {
+  const new_ = `${reps} at ${weightOf({ kg, body })}${tempo && ` at tempo ${tempo}`}`;
+  const before = `${was.was_reps} at ${weightOf({ kg: was.was_kg, body })}`;
+  return `${new_}, before that ${before} on ${fullDate(was.was_on)}`;
 }

@@ -1,4 +1,5 @@
 import { type ReadAs, useReadAs, type WaitingFile } from "@/data/imports";
+import { Choice } from "@/parts/Field";
 import { Notice, Trouble } from "@/parts/Notice";
 
 type Holds = NonNullable<ReadAs["columns"][number]>;
@@ -118,25 +119,29 @@ export function ReadAsForm({ file, readAs }: { file: WaitingFile; readAs: ReadAs
       </table>
       <div className="mt-4 grid grid-cols-2 gap-3 text-[15px]">
         <Choice
+          above
           label="Loads without a unit are"
           of={UNITS}
           value={told.unit}
           onPick={(unit) => put({ unit })}
         />
-        <Choice label="Dates are" of={DATES} value={told.dates} onPick={(dates) => put({ dates })} />
+        <Choice above label="Dates are" of={DATES} value={told.dates} onPick={(dates) => put({ dates })} />
         <Choice
+          above
           label="Decimals follow"
           of={DECIMALS}
           value={told.decimal}
           onPick={(decimal) => put({ decimal })}
         />
         <Choice
+          above
           label="Cells are parted by"
           of={DELIMITERS}
           value={told.delimiter}
           onPick={(delimiter) => put({ delimiter })}
         />
         <Choice
+          above
           label="Written in"
           of={ENCODINGS}
           value={told.encoding}
@@ -149,30 +154,5 @@ export function ReadAsForm({ file, readAs }: { file: WaitingFile; readAs: ReadAs
         </div>
       )}
     </section>
-  );
-}
-
-function Choice<T extends string>({
-  label,
-  of,
-  value,
-  onPick,
-}: {
-  label: string;
-  of: [T, string][];
-  value: T;
-  onPick: (picked: T) => void;
-}) {
-  return (
-    <label className="flex flex-col">
-      <span className="text-faint">{label}</span>
-      <select value={value} onChange={(event) => onPick(event.target.value as T)} className={BOX}>
-        {of.map(([each, words]) => (
-          <option key={each} value={each}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
