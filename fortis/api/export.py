@@ -1,19 +1,33 @@
-"""The record to take away, in open formats: all of it, every bout, every session as text, what is planned."""
+"""The record to take away, in open formats: all of it, its bouts, its sessions as text or on a card, its plans."""
+
+from urllib.parse import quote
+from uuid import UUID
 
 from fastapi import APIRouter, Response
 
+from fortis.api import lookups
+from fortis.api.floor import cues_of
+from fortis.api.problems import ProblemDetail
+from fortis.api.views import plan
 from fortis.api.work import Now, Work
+from fortis.core.card import card_of
+from fortis.core.structure.notation import read
+from fortis.core.units import Unit
 from fortis.formats.calendar import write_calendar
+from fortis.formats.card_pdf import write_card
 from fortis.formats.csv import write_bouts
 from fortis.formats.record import schema, write_record
+from fortis.store import bouts as bouts_of
+from fortis.store import sessions
 from fortis.store.appointments import appointments
 from fortis.store.log import logged
 from fortis.store.notebook import notebook
+from fortis.store.played import added_up
 from fortis.store.transfer import about_lifter, all_sessions
 
 router = APIRouter(prefix="/api/export", tags=["export"])
 
-CSV, CALENDAR, TEXT = "text/csv", "text/calendar", "text/plain"
+CSV, CALENDAR, TEXT, PDF = "text/csv", "text/calendar", "text/plain", "application/pdf"
 JSON, SCHEMA = "application/json", "application/schema+json"
 
 
@@ -48,11 +62,39 @@ def record_schema() -> Response:
 
 
 @router.get("/sessions.txt", response_class=Response, responses=_documented(TEXT))
-def sessions(work: Work) -> Response:
+def every_session(work: Work) -> Response:
     """Every session in the written notation: what was done, then what is planned."""
     return _file("".join(notebook(work)).encode(), TEXT, "fortis-sessions.txt")
 
 
+@router.get(
+    "/sessions/{session_id}/card.pdf",
+    response_class=Response,
+    responses={**_documented(PDF), 404: {"model": ProblemDetail}},
+)
+def session_card(session_id: UUID, work: Work, now: Now) -> Response:
+    """A session on a card to print: what is asked, with room to write, or what was done."""
+    row = sessions.get(work, str(session_id))
+    prescription = lookups.plan_of(work, row, now)
+    done = bouts_of.of(work, row.id)
+    if row.finished_at:
+        added, seconds = added_up(work, row), sessions.time_on_the_floor(row, done).total_seconds()
+        summary = f"{round(seconds / 60)} min on the floor, {added.reps} reps, {added.tonnage_kg:,.0f} kg"
+    else:
+        cost = plan(row, prescription, lookups.basis_of(work, row, now)).costing
+        summary = f"about {round(cost.seconds / 60)} min, {cost.reps} reps, {cost.tonnage_kg:,.0f} kg"
+    card = card_of(
+        read(row.written, Unit(row.unit)),
+        prescription,
+        sessions.day_of(row) or row.planned_on,
+        summary,
+        {cue.exercise: cue.text for cue in cues_of(work, row, prescription, now)},
+        [each.bout for each in done],
+    )
+    return _file(write_card(card, now), PDF, f"{row.title}.pdf")
+
+
 def _file(content: bytes, media: str, name: str) -> Response:
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return Response(content, media_type=f"{media}; charset=utf-8", headers=headers)
+    headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
+    kind = media if media == PDF else f"{media}; charset=utf-8"
+    return Response(content, media_type=kind, headers=headers)

@@ -21,7 +21,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import Step, asked, timeline
-from fortis.core.tally.comparison import DoneBout, LiftComparison, SessionDone, compare
+from fortis.core.tally.comparison import DoneBout, LiftComparison, SessionDone, compare, most_alike
 from fortis.core.tally.records import Alike, Record, records
 from fortis.core.tally.session import SessionTally
 from fortis.core.tally.work import tonnage
@@ -31,7 +31,7 @@ from fortis.store import bouts, lifter, maxes, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.finding import found_by
 from fortis.store.lifts import library
-from fortis.store.planning import last_of, recommended
+from fortis.store.planning import recommended
 from fortis.store.played import added_up, conditions, played
 from fortis.store.records import alike, bests
 from fortis.store.tables import SessionRow
@@ -83,7 +83,10 @@ class BoutVersion(BaseModel):
 
 
 class Before(BaseModel):
-    """The last session of the same slot: added up, as it was played, and how the lifts of both compare."""
+    """An earlier session of the same slot: added up, as it was played, and how the lifts of both compare.
+
+    It is the last one, unless an earlier one has more lifts that are fair to compare: then so many came `between`.
+    """
 
     id: str
     started_at: datetime
@@ -92,6 +95,7 @@ class Before(BaseModel):
     steps: tuple[Step, ...]
     bouts: list[Recorded]
     compared: tuple[LiftComparison, ...]
+    between: int
 
 
 class Learned(BaseModel):
@@ -156,6 +160,8 @@ class PastSession(SessionCard):
 
 
 A_WEEK = timedelta(days=7)
+FURTHEST_BACK = 12
+"""Sessions of a slot that are looked through for one that is fair to compare: a season, trained once a week."""
 USUAL_PAGE, LONGEST_PAGE = 30, 100
 
 
@@ -184,7 +190,6 @@ def show(
 def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
     """One session to all its bouts, with its arithmetic beside last time and the next loads."""
     row = sessions.get(work, str(session_id))
-    last = last_of(work, row.slot, row.started_at) if row.started_at else None
     added = added_up(work, row)
     return PastSession(
         **card(row).model_dump(),
@@ -204,7 +209,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
             Calls(exercise=each.lift.name, setup=each.setup, bouts=each.bouts, off=each.off)
             for each in maxes.calls_beside(work, row)
         ],
-        before=_before(work, last, row) if last else None,
+        before=_before(work, row) if row.started_at else None,
         next_loads=[each.load for each in recommended(work, row)],
         again_on=lifter.today(work, now) + A_WEEK,
     )
@@ -283,8 +288,14 @@ def _bounds(max_: Estimate | None) -> Bounds | None:
     return Bounds.of(max_) if max_ else None
 
 
-def _before(work: Work, row: SessionRow, of: SessionRow) -> Before:
-    """A session beside a later one."""
+def _before(work: Work, of: SessionRow) -> Before | None:
+    """The session of the same slot that is best laid beside this one; None where it is the first."""
+    earlier = sessions.finished(work, slot=of.slot, before=of, limit=FURTHEST_BACK)
+    now, known = _done(work, of), library(work)
+    between = most_alike(now, (_done(work, row) for row in earlier), known)
+    if between is None:
+        return None
+    row = earlier[between]
     assert row.started_at is not None
     return Before(
         id=row.id,
@@ -293,7 +304,8 @@ def _before(work: Work, row: SessionRow, of: SessionRow) -> Before:
         tally=added_up(work, row),
         steps=timeline(played(work, row)).steps,
         bouts=recorded(work, row),
-        compared=compare(_done(work, of), _done(work, row), library(work)),
+        compared=compare(now, _done(work, row), known),
+        between=between,
     )
 
 

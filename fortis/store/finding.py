@@ -1,4 +1,4 @@
-"""Finding sessions by what is said of them: words of their plan, their lifts and set-ups, notes, dates."""
+"""Finding sessions by what is said of them: words of their plan, structures, lifts and set-ups, notes, dates."""
 
 from calendar import month_abbr, month_name
 from collections.abc import Iterator
@@ -17,7 +17,7 @@ _MONTHS = {
 def found_by(text: str, lifts: Library) -> ColumnElement[bool]:
     """What sessions must meet to be found: each of the first `MOST_WORDS` in their plan, their bouts or their date.
 
-    A lift is found by what it is called now and was called before.
+    A plan is found by what its structures are called too, a lift by what it is called now and was called before.
     """
     return and_(True, *(or_(*_meets(word, lifts)) for word in one_form(text).split()[:MOST_WORDS]))
 
@@ -25,6 +25,7 @@ def found_by(text: str, lifts: Library) -> ColumnElement[bool]:
 def _meets(word: str, lifts: Library) -> Iterator[ColumnElement[bool]]:
     yield SessionRow.title.icontains(word, autoescape=True)
     yield SessionRow.written.icontains(word, autoescape=True)
+    yield SessionRow.structures.icontains(word, autoescape=True)
     told = (BoutRow.exercise, type_coerce(BoutRow.setup, String), BoutRow.note)
     called = [lift.id for lift in lifts if any(word in one_form(name) for name in (lift.name, *lift.former_names))]
     in_a_bout = or_(*(column.icontains(word, autoescape=True) for column in told), BoutRow.lift_id.in_(called))

@@ -25,6 +25,7 @@ from fortis.store import sessions
 from fortis.store.database import Database, writing
 from fortis.store.lifter import WEIGHED, lifter
 from fortis.store.lifts import library
+from fortis.store.naming import named
 from fortis.store.recording import record_all
 from fortis.store.staging import Staged
 from fortis.store.tables import BodyWeightRow, BoutRow, BoutVersionRow, ImportRow, SessionRow
@@ -297,6 +298,7 @@ class _Writer:
             "slot": session_id if title == sessions.UNTITLED else self._slots[title],
             "title": title,
             "written": session.written,
+            "structures": named(session.written, self.unit),
             "unit": self.unit,
             "started_at": first.began_at or first.done_at,
             "finished_at": last.done_at,

@@ -19,6 +19,7 @@ from fortis.core.units import Unit
 from fortis.formats.documents import from_document, to_document
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
+from fortis.store.naming import named
 from fortis.store.tables import Instant, SessionRow
 
 Frozen = TypeVar("Frozen")
@@ -84,6 +85,7 @@ def save_plan(
     elif row.started_at is not None and (row.written, row.unit) != (written, unit):
         raise StartedError(session_id)
     row.written, row.unit, row.title = written, unit, title
+    row.structures = named(written, unit)
     row.planned_on = planned_on
     row.discarded_at = None
     work.flush()

@@ -99,7 +99,7 @@ class SessionRow(Table):
     `written` is the notation as typed, `slot` what sessions that stand in for each other share: a template, or
     the first of them. `resolved` is the prescription with its loads settled and `kit` the kit of the gym, both
     frozen when the session starts, so that what is played does not change under the lifter's hands. `felt` is how
-    hard it was as a whole, 0 to 10.
+    hard it was as a whole, 0 to 10. `structures` are the names of what `written` is made of, to find it by.
     """
 
     __tablename__ = "session"
@@ -108,6 +108,7 @@ class SessionRow(Table):
     slot: Mapped[str] = mapped_column(String(36), index=True)
     title: Mapped[str]
     written: Mapped[str]
+    structures: Mapped[str] = mapped_column(server_default="")
     unit: Mapped[str]
     planned_on: Mapped[date | None] = mapped_column(index=True)
     started_at: Mapped[datetime | None] = mapped_column(index=True)

@@ -25,6 +25,7 @@ from fortis.formats.record import (
     TemplateKept,
 )
 from fortis.store.bouts import bout_id
+from fortis.store.naming import named
 from fortis.store.recording import values_of
 from fortis.store.tables import (
     BodyWeightRow,
@@ -155,6 +156,7 @@ def _bring_session(work: UnitOfWork, session: SessionKept) -> None:
     columns = _columns(session)
     readiness = columns.pop("readiness")
     columns.pop("bouts")
+    columns["structures"] = named(session.written, session.unit)
     work.execute(insert(SessionRow), [columns])
     if readiness:
         work.execute(insert(ReadinessRow), [{"session_id": session.id, "readiness": readiness}])

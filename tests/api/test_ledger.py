@@ -1,9 +1,11 @@
 """The Ledger by the page, over a log that is longer than any page."""
 
+from io import BytesIO
 from uuid import uuid4
 
 import pytest
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from bench.log import make_log
 from fortis.api.app import create_app
@@ -64,6 +66,16 @@ def test_how_hard_a_session_was_is_told_changed_and_taken_back(lifter):
         assert lifter.client.put(f"/api/ledger/{planned}/felt", json={"felt": wrong}).status_code == 422
 
 
+def test_beside_a_session_lies_the_last_one_that_is_fair_to_compare(lifter):
+    plain, slow = "# Legs\nBack squat: 5 at 100 kg", "# Legs\nBack squat: 5 at 100 kg tempo 3-1-1-0"
+    first, second, third = (lifter.play(written, [(5, 2)]) for written in (plain, slow, plain))
+    before = lifter.past(third)["before"]
+    assert (before["id"], before["between"], before["compared"][0]["is_fair"]) == (first, 1, True)
+    before = lifter.past(second)["before"]
+    assert (before["id"], before["between"], before["compared"][0]["is_fair"]) == (first, 0, False)
+    assert lifter.past(first)["before"] is None
+
+
 def test_the_record_is_taken_away(lifter, today):
     done = lifter.play("# =Legs\nBack squat: 2 x 5 at 100 kg", [(5, 2), (4, 0)])
     planned = lifter.plan("# Pull\nRing row: 3 x 8", today).json()["id"]
@@ -78,6 +90,20 @@ def test_the_record_is_taken_away(lifter, today):
     calendar = lifter.client.get("/api/export/planned.ics")
     assert calendar.headers["content-type"].startswith("text/calendar")
     assert f"UID:{planned}@fortis" in calendar.text
+
+
+def test_a_session_goes_on_a_card_before_it_is_played_and_after(lifter, today):
+    planned = lifter.plan("# Légs\nBack squat: 2 x 5 at 100 kg", today).json()["id"]
+    done = lifter.play("# Légs\nBack squat: 2 x 5 at 100 kg", [(5, 2), (4, 0)])
+    for session, words in ((planned, "about"), (done, "0 min on the floor, 9 reps, 900 kg")):
+        card = lifter.client.get(f"/api/export/sessions/{session}/card.pdf")
+        assert card.headers["content-type"] == "application/pdf"
+        assert card.headers["content-disposition"] == "attachment; filename*=UTF-8''L%C3%A9gs.pdf"
+        text = PdfReader(BytesIO(card.content)).pages[0].extract_text()
+        assert words in text
+        assert "Each side of the 20 kg bar: 25" in text
+        assert ("4 / 0" in text) == (session == done)
+    assert lifter.client.get(f"/api/export/sessions/{uuid4()}/card.pdf").status_code == 404
 
 
 def found(lifter, *words):
@@ -101,7 +127,13 @@ def test_sessions_are_found_by_what_is_said_of_them(lifter, today):
     assert found(lifter, "squat") == ["Easy", "Heavy"]
     assert found(lifter, "SQUAT", "belt") == ["Heavy"]
     assert found(lifter, "hips") == ["Heavy"]
-    assert found(lifter, "drop") == ["Easy"]
+    assert found(lifter, "drop", "sets") == found(lifter, "failure") == ["Easy"]
+    assert found(lifter, "clusters") == []
+    edited = lifter.plan("# Heavy\nBack squat: 2 sets of (2, 2) at 80 kg within 20s").json()["id"]
+    lifter.start(edited)
+    lifter.client.post(f"/api/floor/{edited}/finish")
+    assert found(lifter, "clusters") == ["Heavy"]
+    lifter.client.delete(f"/api/compose/sessions/{edited}")
     assert found(lifter, "100%") == ["100% of it"]
     assert found(lifter, "%_%") == []
     assert found(lifter, str(today.year), f"{today:%B}", "ring") == ["100% of it"]

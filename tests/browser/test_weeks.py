@@ -4,6 +4,7 @@ import csv
 import re
 
 from playwright.sync_api import expect
+from pypdf import PdfReader
 
 from tests.browser.test_views import axe
 
@@ -99,9 +100,38 @@ def test_a_session_is_found_by_its_words_and_come_back_to(desktop):
     desktop.go_back()
     expect(field).to_have_value("squat belt")
     expect(desktop.get_by_role("link", name="Pull", exact=True)).to_have_count(0)
+    field.fill("ascending mini-sets")
+    expect(desktop.get_by_role("link", name="Pull", exact=True)).not_to_have_count(0)
+    expect(desktop.get_by_role("link", name="Legs", exact=True)).to_have_count(0)
     field.fill("squat zither")
     expect(desktop.get_by_text("No session has all of “squat zither”")).to_be_visible()
     assert axe(desktop) == []
+
+
+def test_a_card_is_printed_of_what_is_planned_and_of_what_was_done(desktop):
+    desktop.goto("/")
+    for words in ("about 25 min", "53 min on the floor"):
+        title = desktop.get_by_role("heading", level=1).inner_text()
+        with desktop.expect_download() as download:
+            desktop.get_by_role("link", name="Card to print (PDF)").first.click()
+        assert download.value.suggested_filename == f"{title}.pdf"
+        (page, *_) = PdfReader(download.value.path()).pages
+        assert words in page.extract_text()
+        desktop.goto("/ledger")
+        desktop.get_by_role("link", name="Pull", exact=True).first.click()
+        expect(desktop.get_by_role("heading", name="Pull", level=1)).to_be_visible()
+    assert axe(desktop) == []
+
+
+def test_on_paper_there_is_nothing_to_press(desktop):
+    desktop.goto("/")
+    expect(desktop.get_by_role("button", name="Start")).to_be_visible()
+    desktop.emulate_media(media="print")
+    expect(desktop.get_by_role("heading", name="Press and row")).to_be_visible()
+    expect(desktop.get_by_role("group", name="Score of Bench press")).to_be_visible()
+    for gone in ("Start", "Change", "Dark theme"):
+        expect(desktop.get_by_role("button", name=gone)).to_have_count(0)
+    expect(desktop.get_by_role("navigation")).to_have_count(0)
 
 
 def test_the_record_is_taken_along(phone):

@@ -8,7 +8,7 @@ import pytest
 from fortis.core.performance import PerformedBout, asked_of
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
-from fortis.core.tally.comparison import DoneBout, SessionDone, compare
+from fortis.core.tally.comparison import DoneBout, SessionDone, compare, most_alike
 
 BEGAN = datetime(2026, 3, 2, 18, tzinfo=UTC)
 
@@ -98,6 +98,31 @@ def test_another_set_up_is_another_lift():
         compare(session("Back squat [belt]: 5 at 100 kg", (100, 2)), session("Back squat: 5 at 100 kg", (100, 2)))
         == ()
     )
+
+
+SLOW = session(f"{FIVES} tempo 3-1-1-0", *[(100, 1)] * 3)
+PLAIN = session(FIVES, *[(100, 2)] * 3)
+TWO_LIFTS = session(f"{FIVES}\nRing row: 8 at 10 kg", *[(100, 2)] * 3, (10, 2))
+
+
+@pytest.mark.parametrize(
+    ("now", "then", "at"),
+    [
+        (PLAIN, [PLAIN, PLAIN], 0),
+        (PLAIN, [SLOW, SLOW, PLAIN, PLAIN], 2),
+        (PLAIN, [SLOW, SLOW], 0),
+        (TWO_LIFTS, [SLOW, PLAIN, TWO_LIFTS], 2),
+        (TWO_LIFTS, [SLOW, PLAIN, PLAIN], 1),
+        (PLAIN, [], None),
+    ],
+)
+def test_beside_a_session_lies_the_nearest_with_most_that_is_fair_to_compare(now, then, at):
+    assert most_alike(now, then) == at
+
+
+def test_no_session_is_looked_at_beyond_one_that_is_fair_throughout():
+    earlier = iter([SLOW, PLAIN, SLOW])
+    assert (most_alike(PLAIN, earlier), len(list(earlier))) == (1, 1)
 
 
 def test_other_muscles_before_it_change_nothing_and_rests_may_drift():

@@ -11,11 +11,13 @@ from fastapi.testclient import TestClient
 
 from fortis.api.app import create_app
 from fortis.core.performance import LoadSource
+from fortis.core.units import Unit
 from fortis.store import bouts, lifter, sessions
 from fortis.store.database import open_database
 from fortis.store.lifts import library
+from fortis.store.naming import named
 from fortis.store.played import added_up, conditions, played
-from fortis.store.tables import BoutRow
+from fortis.store.tables import BoutRow, SessionRow
 from tests.conftest import Lifter
 
 RELEASES = Path(__file__).parent / "releases"
@@ -55,6 +57,13 @@ def test_nothing_is_lost(release):
             len(bouts.versions(work, session(work, 4).id, bouts.performed(work, session(work, 4).id)[-1].position))
             == 1
         )
+
+
+def test_its_sessions_are_found_by_their_structures(release):
+    with open_database(release).begin() as work:
+        for row in work.query(SessionRow):
+            assert row.structures == named(row.written, Unit(row.unit))
+        assert any(row.structures for row in work.query(SessionRow))
 
 
 def test_what_was_asked_comes_from_the_plan_as_it_was_played(release):

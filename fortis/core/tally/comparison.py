@@ -64,6 +64,22 @@ def compare(now: SessionDone, then: SessionDone, library: Library = LIBRARY) -> 
     return tuple(_compared(line, theirs[key]) for key, line in ours.items() if key in theirs)
 
 
+def most_alike(now: SessionDone, then: Iterable[SessionDone], library: Library = LIBRARY) -> int | None:
+    """Which of some sessions, the nearest first, has the most lifts that are fair to compare with `now`.
+
+    The nearest of several as good, so the first where nothing is fair; None where there is none. No further one is
+    looked at once all lifts are fair to compare.
+    """
+    lifts, best, most = len(_lines(now, library)), None, -1
+    for at, other in enumerate(then):
+        fair = sum(each.is_fair for each in compare(now, other, library))
+        if fair > most:
+            best, most = at, fair
+        if fair == lifts:
+            break
+    return best
+
+
 @dataclass(frozen=True)
 class _Line:
     """What was done of a lift with a set-up: `before` are the lifts done before it that share its muscles."""

@@ -378,10 +378,30 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Sessions
+         * Every Session
          * @description Every session in the written notation: what was done, then what is planned.
          */
-        get: operations["sessions_api_export_sessions_txt_get"];
+        get: operations["every_session_api_export_sessions_txt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/sessions/{session_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Session Card
+         * @description A session on a card to print: what is asked, with room to write, or what was done.
+         */
+        get: operations["session_card_api_export_sessions__session_id__card_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1485,9 +1505,13 @@ export interface components {
         };
         /**
          * Before
-         * @description The last session of the same slot: added up, as it was played, and how the lifts of both compare.
+         * @description An earlier session of the same slot: added up, as it was played, and how the lifts of both compare.
+         *
+         *     It is the last one, unless an earlier one has more lifts that are fair to compare: then so many came `between`.
          */
         Before: {
+            /** Between */
+            between: number;
             /** Bouts */
             bouts: components["schemas"]["Recorded"][];
             /** Compared */
@@ -7169,7 +7193,7 @@ export interface operations {
             };
         };
     };
-    sessions_api_export_sessions_txt_get: {
+    every_session_api_export_sessions_txt_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7206,6 +7230,73 @@ export interface operations {
                 };
             };
             /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    session_card_api_export_sessions__session_id__card_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -249,6 +249,15 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
               </Button>
             )}
           </div>
+          {saved && (
+            <a
+              href={`/api/export/sessions/${saved.id}/card.pdf`}
+              download
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
+              Card to print (PDF)
+            </a>
+          )}
         </div>
       </aside>
     </div>

@@ -44,7 +44,7 @@ export default function Ledger() {
                   ref={field}
                   type="search"
                   aria-label="Find sessions"
-                  placeholder="Find: lift, set-up, note, word of the plan, date"
+                  placeholder="Find: lift, set-up, structure, note, date"
                   value={typed}
                   onChange={(event) => setTyped(event.target.value)}
                   className="min-h-11 min-w-0 max-w-xl flex-1 rounded-card border border-hairline bg-panel px-3"
@@ -72,8 +72,8 @@ export default function Ledger() {
             {looking === "" && sessions.length > 0 && <Weeks />}
             {looking !== "" && sessions.length === 0 && !query.isPlaceholderData ? (
               <p role="status" className="mt-6 text-faint">
-                No session has all of “{looking}” in its plan, its lifts, its notes or its date. Fewer words
-                find more.
+                No session has all of “{looking}” in its plan, its structures, its lifts, its notes or its
+                date. Fewer words find more.
               </p>
             ) : (
               <Sessions sessions={sessions} earlier={query} />

@@ -52,7 +52,14 @@ function PlanAgain({ session }: { session: Past }) {
   const { written, slot, again_on: plannedOn } = session;
   const again = () => save.mutate({ id: newId(), written, plannedOn, slot }, { onSuccess: () => go("/") });
   return (
-    <div>
+    <div className="flex flex-wrap items-center gap-x-6">
+      <a
+        href={`/api/export/sessions/${session.id}/card.pdf`}
+        download
+        className="inline-flex min-h-11 items-center underline underline-offset-4"
+      >
+        Card to print (PDF)
+      </a>
       <Button onClick={again} disabled={save.isPending}>
         Plan it again in a week
       </Button>
@@ -75,8 +82,8 @@ function AddedUp({ session }: { session: Past }) {
         <b className="text-ink">{kilograms(tally.tonnage_kg)}</b>
         {before && (
           <>
-            ; last time, on {fullDate(before.started_at)}, {before.minutes} min, {before.tally.reps} reps,{" "}
-            {kilograms(before.tally.tonnage_kg)}
+            ; {before.between ? "beside it" : "last time, on"} {fullDate(before.started_at)}, {before.minutes}{" "}
+            min, {before.tally.reps} reps, {kilograms(before.tally.tonnage_kg)}
           </>
         )}
         {tally.warm_ups > 0 && `; ${tally.warm_ups} warm-up bouts are not counted`}.
@@ -87,7 +94,7 @@ function AddedUp({ session }: { session: Past }) {
             <tr>
               <th className="py-2 text-left font-normal">Lift</th>
               <th className="text-right font-normal" colSpan={2}>
-                Tonnage <span className="sr-only">now and last time</span>
+                Tonnage <span className="sr-only">now and then</span>
               </th>
               <th className="pl-6 text-right font-normal">Hard sets</th>
               <th className="pl-6 text-right font-normal" colSpan={2}>
@@ -128,7 +135,7 @@ function AddedUp({ session }: { session: Past }) {
         </table>
       </div>
       <p className="mt-2 text-sm text-faint">
-        Bold is this session, faint the one before it. The max is of the whole weight moved, by all that was
+        Bold is this session, faint the one beside it. The max is of the whole weight moved, by all that was
         done until then: bold after this session, faint before it. It lies between the bounds four times in
         five.
       </p>

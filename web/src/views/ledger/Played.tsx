@@ -7,7 +7,7 @@ import { captionsOf } from "@/score/captions";
 import { layoutScore } from "@/score/layout";
 import { Score } from "@/score/Score";
 import { positionKey, positionOf } from "@/session/position";
-import { dayAndMonth } from "../dates";
+import { dayAndMonth, fullDate } from "../dates";
 
 type Past = Schemas["PastSession"];
 type Compared = Schemas["LiftComparison"];
@@ -24,6 +24,12 @@ export function Played({ session }: { session: Past }) {
       <h2 id="played" className="text-xl font-bold">
         As it was played
       </h2>
+      {before && before.between > 0 && (
+        <p className="text-[15px] text-faint">
+          Beside it is {fullDate(before.started_at)}, which is fairer to compare than{" "}
+          {before.between === 1 ? "the session" : `the ${before.between} sessions`} since.
+        </p>
+      )}
       <div className="mt-2 border-t border-ink">
         {[...group(now, ({ step }) => step.group).values()].map((steps) => {
           const lifts = new Set(steps.map(({ step }) => step.exercise));

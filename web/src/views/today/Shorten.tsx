@@ -24,11 +24,7 @@ export function Shorten({
   const { data, error } = useShortened(session.id, asked);
   if (!open)
     return (
-      <button
-        type="button"
-        className="mt-2 min-h-11 underline underline-offset-4"
-        onClick={() => setOpen(true)}
-      >
+      <button type="button" className="min-h-11 underline underline-offset-4" onClick={() => setOpen(true)}>
         I have less time
       </button>
     );

@@ -129,9 +129,18 @@ function Due({ session, today, primary }: { session: DueSession; today: string; 
         <div>
           <p className="text-faint first-letter:uppercase">{dayWords(session.planned_on ?? today, today)}</p>
           <h1 className="text-3xl font-bold tracking-tight">{session.title}</h1>
-          <p className="mt-1 text-faint">
-            about <b className="text-ink">{minutes(session.costing.seconds)}</b>, {session.costing.reps} reps,{" "}
-            {kilograms(session.costing.tonnage_kg)}
+          <p className="flex flex-wrap items-center gap-x-6 text-faint">
+            <span>
+              about <b className="text-ink">{minutes(session.costing.seconds)}</b>, {session.costing.reps}{" "}
+              reps, {kilograms(session.costing.tonnage_kg)}
+            </span>
+            <a
+              href={`/api/export/sessions/${session.id}/card.pdf`}
+              download
+              className="inline-flex min-h-11 items-center underline underline-offset-4 print:hidden"
+            >
+              Card to print (PDF)
+            </a>
           </p>
         </div>
         <div className="flex w-full gap-2 sm:w-auto">
