@@ -1,27 +1,20 @@
 """The `fortis` command."""
 
 import json
-import socket
 import sqlite3
 import sys
 from collections.abc import Iterator
-from contextlib import nullcontext, suppress
+from contextlib import nullcontext
 from datetime import UTC, datetime
 from decimal import Decimal
 from enum import StrEnum
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from threading import Thread
-from time import sleep
 from typing import Annotated
 
 import typer
-import uvicorn
-from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
-from fortis.api.app import create_app
-from fortis.api.guard import LOOPBACK
 from fortis.core.loading.calculator import A_BAR_LIFT, WeightError, bar_kit, calculate, weight
 from fortis.core.loading.kit import USUAL_PLATES, PlatesError, read_plates
 from fortis.core.loading.warm_up import School
@@ -39,15 +32,13 @@ from fortis.formats.bout_row import CsvError
 from fortis.formats.calendar import write_calendar
 from fortis.formats.csv import read_bouts, write_bouts
 from fortis.formats.record import write_record
-from fortis.garbage_collection import collect_less_often
 from fortis.importing import import_
 from fortis.simulation.log import KINDS
 from fortis.simulation.log import write as write_log
-from fortis.store import maxes
 from fortis.store.appointments import appointments
-from fortis.store.backup import BackupError, InUseError, back_up, bring_back, daily, damage, folder
+from fortis.store.backup import BackupError, InUseError, back_up, bring_back, damage, folder
 from fortis.store.check import Findings, read_all
-from fortis.store.database import Database, RecordError, open_database
+from fortis.store.database import RecordError, open_database
 from fortis.store.log import logged
 from fortis.store.notebook import notebook
 from fortis.store.transfer import about_lifter, all_sessions
@@ -55,8 +46,6 @@ from fortis.terminal import HERE, DatabaseFile, opened, refuse
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
 
-BETWEEN_LOOKS_SECONDS = 3_600
-"""How often it is looked at whether a new day wants its backup."""
 LONG_LOG = 5_000
 """Bouts from which on it is shown how far a replay has come."""
 
@@ -72,6 +61,12 @@ def serve(
     ] = False,
 ) -> None:
     """Serve Fortis to a browser."""
+    from fortis.api.guard import (
+        LOOPBACK,  # here, because the other commands start in half the time without a server
+    )
+    from fortis.serving import listen
+    from fortis.serving import serve as answer
+
     if host not in LOOPBACK and not to_everybody:
         typer.echo(
             f"At {host} everybody who reaches this machine could read and write the record: Fortis asks nobody who "
@@ -80,37 +75,11 @@ def serve(
         )
         raise typer.Exit(2)
     database = opened(db)
-    collect_less_often()
     try:
         listening = listen(host, port)
     except OSError as error:
         refuse(f"Fortis cannot listen at {host}, port {port}: {error.strerror}. Choose another with --port.")
-    _keep_backups(db)
-    _learn_ahead(database)
-    served = uvicorn.Config(create_app(database, names=[host]), log_level="warning", lifespan="off")
-    with suppress(KeyboardInterrupt):
-        _Serving(served, f"Fortis is at http://{host}:{port} with the record in {db}. Stop it with Ctrl+C.").run(
-            [listening]
-        )
-
-
-def listen(host: str, port: int) -> socket.socket:
-    """A socket that sends what it has at once: held back for more, every answer comes 40 ms late."""
-    listening = socket.create_server((host, port))
-    listening.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
-    return listening
-
-
-class _Serving(uvicorn.Server):
-    """Says where it is once it is there."""
-
-    def __init__(self, config: uvicorn.Config, where: str) -> None:
-        super().__init__(config)
-        self.where = where
-
-    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
-        await super().startup(sockets)
-        typer.echo(self.where)
+    answer(database, db, host, listening)
 
 
 def _read_all(db: Path) -> Findings:
@@ -131,30 +100,6 @@ def _read_copy(db: Path) -> Findings:
             return _read_all(copy)
         except (BackupError, RecordError) as error:
             refuse(str(error).replace(str(copy), str(db)))
-
-
-def _keep_backups(db: Path) -> None:
-    """Copy the record now and once a day, beside all else."""
-
-    def copy() -> None:
-        while True:
-            try:
-                daily(db, datetime.now(UTC).astimezone().date())
-            except (BackupError, OSError) as error:
-                typer.echo(f"No backup was made: {error}", err=True)
-            sleep(BETWEEN_LOOKS_SECONDS)
-
-    Thread(target=copy, daemon=True).start()
-
-
-def _learn_ahead(database: Database) -> None:
-    """Work out what is known of the lifter's strength before anybody asks for it."""
-
-    def learn() -> None:
-        with suppress(SQLAlchemyError, ValueError, LookupError), database() as work:
-            maxes.profile(work, datetime.now(UTC))
-
-    Thread(target=learn, daemon=True).start()
 
 
 @app.command()

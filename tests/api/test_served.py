@@ -7,7 +7,7 @@ import socket
 import pytest
 
 from fortis.api.app import FRONT_END
-from fortis.cli import listen
+from fortis.serving import listen
 
 
 def test_hashed_files_are_kept_for_good_and_the_page_is_asked_about(client):

@@ -178,5 +178,25 @@ def test_records_stand_on_the_curve_and_beside_body_weight(phone):
 def test_left_stands_against_right(desktop):
     desktop.goto("/strength?lift=split-squat")
     expect(desktop.get_by_role("heading", name="Left against right")).to_be_visible()
-    expect(desktop.get_by_text("Solid is left, dashed right")).to_be_visible()
+    told = desktop.locator("p", has_text="Solid is left, dashed right")
+    last = told.inner_text()
+    desktop.get_by_role("group", name="Left against right; arrows").press("ArrowLeft")
+    expect(told).not_to_have_text(last)
+    expect(told).to_contain_text(re.compile(r"left [\d.]+ kg, right [\d.]+ kg|both sides equal"))
     assert axe(desktop) == []
+
+
+def test_every_plot_of_a_lift_is_read_with_the_arrow_keys(desktop):
+    desktop.goto("/strength")
+    curve = desktop.get_by_role("group", name="Your rep curve; arrows")
+    expect(curve.get_by_text("5 reps: ")).to_be_visible()
+    curve.press("ArrowRight")
+    expect(curve.get_by_text("6 reps: ")).to_be_visible()
+    plot = desktop.get_by_role("group", name="The max over time; arrows")
+    record = plot.get_by_text("A record of that day: 1 at 115")
+    plot.focus()
+    for _ in range(20):
+        plot.press("ArrowLeft")
+        if record.is_visible():
+            break
+    expect(record).to_be_visible()

@@ -97,20 +97,20 @@ def greedy(have_shelf, sides):
 
 
 def test_never_worse_than_load_by_load_and_often_better():
-    """4,000 random sessions; how much better is printed by `pytest -s`."""
+    """2,000 random sessions; how much better is printed by `pytest -s`."""
     random = Random(5)
     plates = read_plates("2x25 1x20 1x15 1x10 1x5 1x2.5")
     have, obvious = denominations(plates, 2), shelf(plates, 2)
     sums = sorted(total for total, _ in obvious.all())
     saved, moved, better = 0, 0, 0
-    for _ in range(4_000):
+    for _ in range(2_000):
         sides = random.choices(sums, k=random.randint(2, 5))
         plan = strip_plan(have, sides, order=PlateOrder.FEWEST)
         plain = moves_of(greedy(obvious, sides))
         assert plan.moves <= plain, sides
         saved, moved, better = saved + plain - plan.moves, moved + plain, better + (plan.moves < plain)
-    print(f"better in {better:,} of 4,000 sessions: {saved:,} of {moved:,} plate moves saved")
-    assert better > 400
+    print(f"better in {better:,} of 2,000 sessions: {saved:,} of {moved:,} plate moves saved")
+    assert better > 200
 
 
 def test_a_drop_set_strips_from_the_outside():

@@ -111,7 +111,7 @@ def done_as_planned(prescription):
 
 
 @given(any_session, st.sampled_from([None, Decimal(80)]), st.sampled_from([None, FULL]))
-@settings(max_examples=60)
+@settings(max_examples=30)
 def test_done_exactly_as_planned_it_adds_up_to_the_same(session, body_kg, kit):
     """One adder: what Compose says before and what the Ledger says after, over the whole algebra."""
     basis = Basis(kit=kit, body_kg=body_kg, warm_ups=School.FEW)

@@ -4,8 +4,6 @@ from collections.abc import Callable, Sequence
 from math import inf
 from typing import NamedTuple
 
-from scipy.optimize import brentq
-
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.momentary import Asked, Momentary, Taken
 
@@ -57,4 +55,6 @@ def share_for(set_at: Callable[[float], Sequence[Asked | Taken]], curve: RepCurv
 
     if found(LEAST) < 0 or found(MOST) > 0:
         return None
+    from scipy.optimize import brentq  # here because importing it takes as long as all the rest of a command
+
     return float(brentq(found, LEAST, MOST, xtol=1e-5))

@@ -129,7 +129,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
               tickLabelProps={TICK}
             />
           </svg>
-          <Told observation={shown ?? strongest(observations)} />
+          <Told observation={shown ?? strongest(observations)} records={found.records.days} />
         </ReadByKey>
         <BodyWeight days={days} x={x} width={width} />
       </Figure>
@@ -244,14 +244,22 @@ const strongest = (observations: readonly Observation[]) => {
 };
 
 /** What one bout says, in words. */
-function Told({ observation }: { observation: Observation | null }) {
+function Told({
+  observation,
+  records,
+}: {
+  observation: Observation | null;
+  records: Schemas["RecordMark"][];
+}) {
   if (!observation) return null;
   const { says, words, at, share, at_least: atLeast } = observation;
+  const ofThatDay = records.filter((record) => record.on === at.slice(0, 10)).map(recordWords);
   return (
     <p aria-live="polite" className="mt-1 border-ink border-l-4 pl-3">
       <b>{words}</b>, {markOf(observation)}, on {fullDate(at)}: by itself {atLeast ? "at least " : ""}
       {one(says.kg)} kg{!atLeast && ` (${one(says.low)} to ${one(says.high)})`}, {Math.round(share * 100)} %
       of what that session says.
+      {ofThatDay.length > 0 && <span className="block">A record of that day: {ofThatDay.join("; ")}.</span>}
     </p>
   );
 }

@@ -1,14 +1,18 @@
 import { AxisBottom } from "@visx/axis";
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
+import { type PointerEvent, useState } from "react";
 import type { Schemas } from "@/data/client";
 import { Figure } from "@/parts/Figure";
+import { ReadByKey } from "@/parts/ReadByKey";
 import { useWidth } from "@/parts/useWidth";
 import { Levels, TICK } from "./Levels";
 
 const HEIGHT = 230;
 const EDGE = { top: 10, right: 8, bottom: 28, left: 34 };
 const TESTED = 80;
+/** So many reps are told until others are asked for. */
+const FIRST_READ = 5;
 
 /** The lifter's rep curve over the usual one, with the own fresh sets on it. */
 export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
@@ -18,6 +22,14 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
   const y = scaleLinear({ domain: [45, 103], range: [HEIGHT - EDGE.bottom, EDGE.top] });
   const fresh = observations.filter((each) => each.kind === "fresh" && each.reps_to_failure !== null);
   const [own, usual] = [repsAt(curve, "share"), repsAt(curve, "usual")];
+  const [picked, pick] = useState<number | null>(null);
+  const at = picked ?? FIRST_READ - 1;
+  const point = ({ currentTarget, clientX }: PointerEvent<SVGSVGElement>) => {
+    const reps = x.invert(clientX - currentTarget.getBoundingClientRect().left);
+    pick(Math.min(Math.max(Math.round(reps) - 1, 0), curve.length - 1));
+  };
+  const step = (by: number) => pick(Math.min(Math.max(at + by, 0), curve.length - 1));
+  const read = curve[at];
   return (
     <section aria-label="Your rep curve">
       <Figure
@@ -28,7 +40,11 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
           rows: curve.map(({ reps, share, usual }) => [reps, percent(share), percent(usual)]),
         }}
       >
-        <div ref={ref}>
+        <ReadByKey
+          ref={ref}
+          label="Your rep curve; arrows go from one number of reps to the next"
+          onStep={step}
+        >
           <p className="text-faint">
             You have {own} reps with {TESTED} % of your max
             {own === usual ? ", as most lifters." : `; most lifters ${usual}.`}
@@ -37,6 +53,8 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
             width={width}
             height={HEIGHT}
             role="img"
+            onPointerMove={point}
+            onPointerDown={point}
             aria-label={`Reps to failure by share of the max: ${own} at ${TESTED} %`}
           >
             <Levels scale={y} left={EDGE.left} width={width - EDGE.left - EDGE.right} many={5} />
@@ -54,6 +72,15 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
               className="stroke-ink"
               strokeWidth={2}
             />
+            {read && (
+              <line
+                x1={x(read.reps)}
+                x2={x(read.reps)}
+                y1={y(100 * read.share)}
+                y2={HEIGHT - EDGE.bottom}
+                className="stroke-hairline"
+              />
+            )}
             {fresh.map((each) => (
               <ellipse
                 key={each.session_id}
@@ -74,11 +101,19 @@ export function RepCurve({ found }: { found: Schemas["LiftStrength"] }) {
               tickLabelProps={TICK}
             />
           </svg>
+          <p aria-live="polite" className="text-[15px]">
+            {read && (
+              <>
+                <b>{read.reps === 1 ? "1 rep" : `${read.reps} reps`}</b>: {percent(read.share)} % of your max,
+                of most lifters {percent(read.usual)} %.
+              </>
+            )}
+          </p>
           <p className="text-sm text-faint">
             Per cent of the max by reps to failure. Dots are your fresh sets as your calls are read, dashed is
             most lifters.
           </p>
-        </div>
+        </ReadByKey>
       </Figure>
     </section>
   );
