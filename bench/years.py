@@ -117,6 +117,16 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
             "select session_id, kg, sum(reps) from bout where lift_id = 'back-squat' group by session_id, kg"
         ).fetchall()
 
+    (past,) = read(f"{LAST} 1", card)
+    slot = f"slot = (select slot from session where id = '{past}') and {LAST} 13"
+
+    def session_page() -> None:
+        read_bouts(read(slot, f"{card}, resolved"))
+        lift()
+
+    def all_lifts() -> None:
+        raw.execute("select lift_id, setup, max(kg), max(done_at) from bout group by lift_id, setup").fetchall()
+
     def one_session() -> None:
         read(f"id = '{playing}'", f"{card}, resolved")
 
@@ -127,6 +137,8 @@ def _calls(client: httpx.Client, raw: sqlite3.Connection) -> dict[str, tuple[Cal
         "examine": (save, examine, recent_and_plans),
         "ledger_page": (save, get("/api/ledger"), page),
         "ledger_weeks": (save, get("/api/ledger/weeks"), weeks),
+        "ledger_session": (save, get(f"/api/ledger/{past}"), session_page),
+        "strength": (save, get("/api/strength"), all_lifts),
         "strength_lift": (save, get("/api/strength/lift?lift_id=back-squat"), lift),
         "ledger_find_nothing": (save, get("/api/ledger?find=zither"), words),
     }
