@@ -33,6 +33,7 @@ from fortis.formats.calendar import write_calendar
 from fortis.formats.csv import read_bouts, write_bouts
 from fortis.formats.record import write_record
 from fortis.importing import import_
+from fortis.season_file import season
 from fortis.simulation.log import KINDS
 from fortis.simulation.log import write as write_log
 from fortis.store.appointments import appointments
@@ -348,6 +349,7 @@ def _content(work: Session, form: Format) -> Iterator[bytes]:
 
 
 app.command(name="import")(import_)
+app.command()(season)
 
 
 @app.command()

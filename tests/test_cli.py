@@ -3,12 +3,14 @@ import shutil
 import socket
 import sqlite3
 from contextlib import closing
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
 from typer.testing import CliRunner
 
 from fortis.cli import app
+from fortis.core.season.reading import read_season
 from fortis.store.database import open_database
 
 OLDEST_RELEASE = Path(__file__).parent / "store" / "releases" / "0.1.sql"
@@ -374,3 +376,30 @@ def test_a_whole_record_goes_away_and_comes_into_a_new_one_only(tmp_path):
     text = run("export", "--format", "txt", "--db", old).stdout
     assert text.startswith("# Press and row, 20")
     assert text.count("# Legs") == 13
+
+
+SEASON = "# Winter\nfrom {monday}\nbuilding, 2 weeks:\n  Tuesday, Legs:\n    Back squat: 3|4 x 5 at 100 kg\n"
+
+
+def test_a_season_comes_from_a_file_and_goes_to_one(tmp_path):
+    text = SEASON.format(monday=datetime.now(UTC).date() + timedelta(days=14))
+    file, record, out = tmp_path / "winter.txt", tmp_path / "record.db", tmp_path / "out.txt"
+    file.write_text(text, encoding="utf-8")
+    shown = run("season", str(file), "--db", str(record), "--dry-run")
+    assert "Week 2, from" in shown.output
+    assert "Back squat: 4 x 5 at 100 kg" in shown.output
+    missing = run("season", "--db", str(record))
+    assert (missing.exit_code, "There is no season under way" in missing.output) == (2, True)
+    for words in ("2 sessions planned, 0 changed, 0 taken out", "0 sessions planned, 0 changed, 0 taken out"):
+        planned = run("season", str(file), "--db", str(record))
+        assert words in planned.output
+    assert run("season", "--db", str(record), "--out", str(out)).exit_code == 0
+    again = read_season(out.read_text(encoding="utf-8"))
+    assert again == read_season(text)
+    assert "there already" in run("season", "--db", str(record), "--out", str(out)).output
+    file.write_text(text.replace("100 kg", "100 kilo"), encoding="utf-8")
+    wrong = run("season", str(file), "--db", str(record))
+    assert wrong.exit_code == 2
+    assert "winter.txt, line 5, column " in wrong.output
+    for lost in (tmp_path / "none.txt", tmp_path):
+        assert run("season", str(lost), "--db", str(record)).exit_code == 2

@@ -18,6 +18,7 @@ from fortis.api import (
     lifts,
     policies,
     problems,
+    season,
     strength,
     structures,
     templates,
@@ -50,7 +51,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, export, imports):
+    for view in (*views, season, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -17,12 +17,14 @@ from fortis.core.loading.kit import PlatesError
 from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
 from fortis.core.remembered import NotRememberedError
+from fortis.core.season.reading import SeasonError
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.imports import UnknownImportError
 from fortis.store.lifts import NameTakenError
 from fortis.store.places import LastPlaceError, PlaceNameTakenError, UnknownPlaceError
 from fortis.store.recording import ChangedElsewhereError
+from fortis.store.seasons import SeasonEndedError, UnderwayError
 from fortis.store.sessions import NotStartedError, StartedError, UnknownSessionError
 
 
@@ -66,6 +68,19 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NotationError)
     async def _notation(_: Request, error: NotationError) -> JSONResponse:
         return problem(422, "The text is not a session yet", str(error), problems=list(error.problems))
+
+    @app.exception_handler(SeasonError)
+    async def _season(_: Request, error: SeasonError) -> JSONResponse:
+        return problem(422, "The text is not a season yet", str(error), problems=list(error.problems))
+
+    @app.exception_handler(SeasonEndedError)
+    async def _season_ended(_: Request, __: SeasonEndedError) -> JSONResponse:
+        detail = "This season was ended, so it stays as it is. Begin another one with its text."
+        return problem(409, "The season was ended", detail)
+
+    @app.exception_handler(UnderwayError)
+    async def _underway(_: Request, __: UnderwayError) -> JSONResponse:
+        return problem(409, "A season is under way", "End the season that is under way before you begin another.")
 
     @app.exception_handler(NotRememberedError)
     async def _not_remembered(_: Request, error: NotRememberedError) -> JSONResponse:

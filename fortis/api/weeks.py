@@ -67,7 +67,7 @@ def weeks(
         weeks=[
             WeekView(
                 **dict(week),
-                of=[_small(each) for each in done if monday_of(each.day.day) == week.monday],
+                of=[small(each) for each in done if monday_of(each.day.day) == week.monday],
                 is_over=_is_over(week, today),
                 beside=beside(week, before) if _is_over(week, today) else "",
             )
@@ -81,7 +81,8 @@ def _is_over(week: Week, today: date) -> bool:
     return week.monday + timedelta(days=DAYS) <= today
 
 
-def _small(done: Done) -> SmallSession:
+def small(done: Done) -> SmallSession:
+    """A past session in small."""
     costing = done.day.costing
     return SmallSession(
         **card(done.row).model_dump(),

@@ -122,6 +122,7 @@ class SessionKept(Value):
     adjustments: Annotated[Adjustments, AsDocument(Adjustments)] | None = None
     felt: int | None = None
     import_id: str | None = None
+    season_id: str | None = None
     readiness: Annotated[Readiness, AsDocument(Readiness)] | None = None
     bouts: tuple[BoutKept, ...] = ()
 
@@ -192,6 +193,16 @@ class PolicyKept(Value):
     policy: Annotated[Policy, AsDocument(Policy)]
 
 
+class SeasonKept(Value):
+    """A season: its text, when it was last changed, and when it was ended."""
+
+    id: str
+    written: str
+    unit: Unit
+    at: AwareDatetime
+    ended_at: AwareDatetime | None = None
+
+
 class ImportKept(Value):
     """A log that was taken in from a file; `body_weights` are those that came with it, by day."""
 
@@ -217,6 +228,7 @@ class AboutLifter(Value):
     remembered: tuple[RememberedKept, ...]
     policies: tuple[PolicyKept, ...]
     imports: tuple[ImportKept, ...]
+    seasons: tuple[SeasonKept, ...] = ()
 
 
 class Record(Value):

@@ -93,6 +93,18 @@ class PlaceRow(Table):
     kit: Mapped[dict[str, Any]]
 
 
+class SeasonRow(Table):
+    """A season: its text, when it was last changed, and when it was ended by the lifter."""
+
+    __tablename__ = "season"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    written: Mapped[str]
+    unit: Mapped[str]
+    at: Mapped[datetime]
+    ended_at: Mapped[datetime | None]
+
+
 class SessionRow(Table):
     """A session: planned, then started, then finished.
 
@@ -121,6 +133,7 @@ class SessionRow(Table):
     adjustments: Mapped[dict[str, Any] | None]
     felt: Mapped[int | None]
     import_id: Mapped[str | None] = mapped_column(ForeignKey("import.id"), index=True)
+    season_id: Mapped[str | None] = mapped_column(ForeignKey("season.id"), index=True)
 
 
 class BoutRow(Table):

@@ -20,6 +20,7 @@ from fortis.formats.record import (
     PolicyKept,
     RecordFile,
     RememberedKept,
+    SeasonKept,
     SessionKept,
     SetAsideKept,
     TemplateKept,
@@ -38,6 +39,7 @@ from fortis.store.tables import (
     PolicyRow,
     ReadinessRow,
     RememberedRow,
+    SeasonRow,
     SessionRow,
     SetAsideRow,
     Table,
@@ -56,10 +58,12 @@ _ABOUT: Mapping[str, tuple[type[Table], type[Value]]] = {
     "remembered": (RememberedRow, RememberedKept),
     "policies": (PolicyRow, PolicyKept),
     "imports": (ImportRow, ImportKept),
+    "seasons": (SeasonRow, SeasonKept),
 }
 """What there is beside the lifter and the sessions."""
 _IN_ORDER = (
     ImportRow,
+    SeasonRow,
     PlaceRow,
     LifterRow,
     BodyWeightRow,

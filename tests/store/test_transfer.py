@@ -32,6 +32,8 @@ from fortis.store.transfer import NotEmptyError, about_lifter, all_sessions, bri
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "record.schema.json"
 DESCRIBED = jsonschema.Draft202012Validator(json.loads(schema()))
+NEXT_WEEK = datetime.now(UTC).date() + timedelta(days=7)
+SEASON = f"from {NEXT_WEEK}\nbuilding, 1 week:\n  Sunday, Long:\n    Back squat: 5 x 5 at 60 kg"
 NOW = datetime(2026, 11, 25, tzinfo=UTC)
 
 
@@ -77,6 +79,7 @@ def lived_in(client, lifter, database):
         ("PUT", f"compose/templates/{uuid4()}", {"written": "# Legs\nBack squat: 5"}),
         ("PUT", "compose/set-aside/unsafe-failure?exercise=Deadlift", None),
         ("POST", "compose/lifts/Back squat", {"name": "High-bar squat"}),
+        ("PUT", f"season/{uuid4()}", {"written": SEASON}),
     ):
         answer = client.request(method, f"/api/{path}", json=body)
         assert answer.is_success, (path, answer.text)
@@ -92,7 +95,7 @@ def test_a_record_brought_into_a_new_one_is_the_same(lived_in, tmp_path):
     assert all(there.values())
     DESCRIBED.validate(json.loads(text))
     new = open_database(tmp_path / "new.db")
-    assert bring(new, text) == 3
+    assert bring(new, text) == 4
     assert away(new) == text
     assert rows(tmp_path / "new.db") == there
     with pytest.raises(NotEmptyError):
@@ -159,7 +162,17 @@ def test_what_is_written_is_read_back_exactly(sessions):
 
 
 LIFTER = {"unit": "kg", "zone": "UTC", "plate_order": "big plates inside"}
-PARTS = ("places", "body_weights", "lifts", "templates", "set_aside", "remembered", "policies", "imports")
+PARTS = (
+    "places",
+    "body_weights",
+    "lifts",
+    "templates",
+    "set_aside",
+    "remembered",
+    "policies",
+    "imports",
+    "seasons",
+)
 EMPTY = json.dumps(
     {
         "format": "fortis record", "version": 1,

@@ -1,11 +1,14 @@
-"""A session as it was played, in small: its sets in order, each bout as so many notes at a height."""
+"""A session in small, as played or as planned: its sets in order, each bout as so many notes at a height."""
 
 from collections.abc import Iterable
 from decimal import Decimal
 from itertools import groupby
 
 from fortis.core.performance import PerformedBout
-from fortis.core.structure.counting import is_rep_target, least_of
+from fortis.core.structure.counting import count_of, is_rep_target, least_of
+from fortis.core.structure.model import Hold
+from fortis.core.structure.pace import expected_reps
+from fortis.core.structure.prescription import PlannedBout, Prescription
 from fortis.core.value import Value
 
 
@@ -41,15 +44,47 @@ def small_score(performed: Iterable[PerformedBout]) -> tuple[SmallSet, ...]:
     )
 
 
+def small_plan(plan: Prescription) -> tuple[SmallSet, ...]:
+    """What is planned of a session, in its order, as many reps as are expected; what is left out is not shown."""
+    loads: dict[str, list[Decimal]] = {}
+    for each in plan.work_sets:
+        for bout in each.bouts:
+            loads.setdefault(each.exercise, []).append(_planned_kg(bout))
+    return tuple(
+        SmallSet(
+            exercise=each.exercise,
+            bouts=tuple(
+                _planned(bout, at, _height(_planned_kg(bout), loads[each.exercise]))
+                for at, bout in enumerate(each.bouts)
+            ),
+        )
+        for each in plan.work_sets
+    )
+
+
+def _planned_kg(bout: PlannedBout) -> Decimal:
+    return bout.settled.kg if bout.settled else Decimal(0)
+
+
+def _planned(bout: PlannedBout, at: int, height: float) -> SmallBout:
+    if isinstance(bout.reps, Hold):
+        return SmallBout(reps=1, partial_reps=0, missed=0, height=height)
+    count = count_of(bout.reps, bout.range_of_motion, expected_reps(bout.reps, at) or 1)
+    return SmallBout(reps=count.reps, partial_reps=count.partial_reps, missed=0, height=height)
+
+
 def _bout(bout: PerformedBout, loads: list[Decimal]) -> SmallBout:
-    low, high = min(loads), max(loads)
-    kg = bout.kg or Decimal(0)
     return SmallBout(
         reps=bout.reps or (1 if bout.seconds else 0),
         partial_reps=bout.partial_reps,
         missed=_missed(bout),
-        height=round(float((kg - low) / (high - low)), 2) if high > low else 0.0,
+        height=_height(bout.kg or Decimal(0), loads),
     )
+
+
+def _height(kg: Decimal, loads: list[Decimal]) -> float:
+    low, high = min(loads), max(loads)
+    return round(float((kg - low) / (high - low)), 2) if high > low else 0.0
 
 
 def _missed(bout: PerformedBout) -> int:

@@ -8,6 +8,7 @@ import { Shortcuts } from "./shortcuts";
 const Today = lazy(() => import("@/views/today/Today"));
 const Floor = lazy(() => import("@/views/floor/Floor"));
 const Compose = lazy(() => import("@/views/compose/Compose"));
+const Season = lazy(() => import("@/views/season/Season"));
 const Ledger = lazy(() => import("@/views/ledger/Ledger"));
 const Strength = lazy(() => import("@/views/strength/Strength"));
 const Kit = lazy(() => import("@/views/kit/Kit"));
@@ -22,6 +23,7 @@ const router = createBrowserRouter([
       { path: "/", element: <Today /> },
       { path: "/floor/:id?", element: <Floor /> },
       { path: "/compose/:id?", element: <Compose /> },
+      { path: "/season", element: <Season /> },
       { path: "/ledger", element: <Ledger /> },
       { path: "/ledger/week/:monday", element: <Week /> },
       { path: "/ledger/import", element: <Import /> },

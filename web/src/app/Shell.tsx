@@ -14,6 +14,7 @@ const VIEWS = [
   { to: "/", name: "Today", keys: "g>t" },
   { to: "/floor", name: "Floor", keys: "g>f" },
   { to: "/compose", name: "Compose", keys: "g>c" },
+  { to: "/season", name: "Season", keys: "g>e" },
   { to: "/ledger", name: "Ledger", keys: "g>l" },
   { to: "/strength", name: "Strength", keys: "g>s" },
   { to: "/kit", name: "Kit", keys: "g>k" },

@@ -57,8 +57,19 @@ export function layoutSmallScore(score: SmallSet[], unit: number): { width: numb
   };
 }
 
-/** A session as it was played, small enough for a calendar. It is drawn only: its text stands beside it. */
-export function SmallScore({ score, unit }: { score: SmallSet[]; unit: number }) {
+/**
+ * A session small enough for a calendar: as it was played, or with `open` notes as it is planned. It is drawn only: its
+ * text stands beside it.
+ */
+export function SmallScore({
+  score,
+  unit,
+  open = false,
+}: {
+  score: SmallSet[];
+  unit: number;
+  open?: boolean;
+}) {
   const { width, marks } = layoutSmallScore(score, unit);
   const height = STEM + RISE + BELOW + 2;
   const radius = Math.min(Math.max(unit * 0.5, 0.9), 2.6);
@@ -101,7 +112,7 @@ export function SmallScore({ score, unit }: { score: SmallSet[]; unit: number })
                 cy={mark.y}
                 rx={radius}
                 ry={Math.max(radius * 0.8, 1.2)}
-                className={note < mark.full ? "fill-ink" : "fill-paper stroke-ink"}
+                className={note < mark.full && !open ? "fill-ink" : "fill-paper stroke-ink"}
               />
             ))}
             {Array.from({ length: mark.missed }, (_, note) => {

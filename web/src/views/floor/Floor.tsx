@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { type ComponentProps, useDeferredValue, useEffect, useState } from "react";
+import { type ComponentProps, lazy, memo, Suspense, useDeferredValue, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Status } from "@/app/Shell";
 import { useShortcut } from "@/app/shortcuts";
@@ -19,7 +19,6 @@ import { CurrentGroup } from "./CurrentGroup";
 import { secondsLeft } from "./clock";
 import { Finishing } from "./Finishing";
 import { LoadPanel } from "./LoadPanel";
-import { More } from "./More";
 import { moment } from "./moment";
 import { Preview } from "./Preview";
 import { useEndSignals, useSignals, useWakeLock } from "./signals";
@@ -27,6 +26,9 @@ import { useMoment } from "./ticking";
 import { useFloorKeys } from "./useFloorKeys";
 import { type Playing, useSession } from "./useSession";
 import { WhatHappened } from "./WhatHappened";
+
+/** Fetched once the Floor is there; without it, cut off from the server, a session is played as it was planned. */
+const More = lazy(() => import("./More").catch(() => ({ default: memo(() => null) })));
 
 /** Play a session: the one in the address, else the one under way, else the one due. */
 export default function Floor() {
@@ -224,16 +226,18 @@ function Play({ told }: { told: SeenView }) {
       )}
       {!finished && (
         <div className="flex flex-wrap items-center gap-x-4 text-[15px] text-faint">
-          <More
-            standing={standing}
-            steps={steps}
-            done={playing.done}
-            changed={playing.changed}
-            standIns={view.stand_ins}
-            acts={playing.acts}
-            signals={signals}
-            onSignals={setSignals}
-          />
+          <Suspense fallback={<span className="min-h-11 px-2 py-2.5">Change the plan</span>}>
+            <More
+              standing={standing}
+              steps={steps}
+              done={playing.done}
+              changed={playing.changed}
+              standIns={view.stand_ins}
+              acts={playing.acts}
+              signals={signals}
+              onSignals={setSignals}
+            />
+          </Suspense>
           {!awake && <span>This browser lets the screen sleep: set it to stay on while you train.</span>}
         </div>
       )}

@@ -15,7 +15,7 @@ type Changing = Pick<Playing, "standing" | "steps" | "done" | "changed" | "acts"
 };
 
 /** What happens on a real floor: a rack that is taken, one more set, another lift, a set left out, an early end. */
-export const More = memo(function More({
+export default memo(function More({
   signals,
   onSignals,
   ...playing

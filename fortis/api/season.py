@@ -1,0 +1,299 @@
+"""Season: the weeks of a plan, what was done of it, what is to come, and its text."""
+
+from collections.abc import Sequence
+from datetime import date, datetime, timedelta
+from uuid import UUID
+
+from fastapi import APIRouter, HTTPException, Response
+from pydantic import BaseModel
+
+from fortis.api import lookups
+from fortis.api.problems import ProblemDetail
+from fortis.api.views import card
+from fortis.api.weeks import SmallSession, small
+from fortis.api.work import Now, Work, WritingWork, commits
+from fortis.api.written import Written
+from fortis.core.season.model import Aim, Away, Block, Season
+from fortis.core.season.reading import examine_season
+from fortis.core.season.weeks import SeasonWeek, weeks
+from fortis.core.season.writing import write_block, write_season
+from fortis.core.structure.notation import Problem
+from fortis.core.structure.timeline import timeline
+from fortis.core.tally.costing import cost_of_plan
+from fortis.core.tally.small_score import small_plan
+from fortis.core.tally.week import DAYS, DayDone, added_up, monday_of
+from fortis.core.tally.work import Conditions
+from fortis.core.units import Unit
+from fortis.core.value import Day, Flag, Kilograms
+from fortis.store import lifter, seasons, sessions
+from fortis.store.tables import SeasonRow, SessionRow
+from fortis.store.weeks import done_within
+
+router = APIRouter(prefix="/api/season", tags=["season"])
+
+
+class WeekWork(BaseModel):
+    """What sessions come to. `average_kg` is a rep's, None without loaded reps."""
+
+    sessions: int
+    seconds: int
+    sets: int
+    tonnage_kg: Kilograms
+    average_kg: Kilograms | None
+
+
+class WeekOfSeason(BaseModel):
+    """A week: its `number` and that of its `block` (from 1), None where all is put off, and its sessions in order.
+
+    `done` is what its finished sessions come to, `all` those and the ones to come. `away` is why there is no
+    training, where that was told; None where there is.
+    """
+
+    monday: date
+    number: int | None
+    block: int | None
+    round: int
+    week: int
+    away: str | None
+    missed: bool
+    done: WeekWork
+    all: WeekWork
+    of: list[SmallSession]
+
+
+class BlockView(BaseModel):
+    """A block: its kind and name, how it is written, and its weeks in the plan from `first` on (from 1)."""
+
+    kind: str
+    name: str
+    written: str
+    first: int
+    weeks: int
+
+
+class SeasonView(BaseModel):
+    """The season under way, week by week."""
+
+    id: str
+    title: str
+    written: str
+    aim: Aim | None
+    blocks: list[BlockView]
+    weeks: list[WeekOfSeason]
+
+
+class SeasonPage(BaseModel):
+    """The season under way, None where there is none. `today` is the lifter's date."""
+
+    today: date
+    season: SeasonView | None
+
+
+class SeasonRead(BaseModel):
+    """A text as far as it is a season: its title, how many weeks and sessions it has, what is wrong with it."""
+
+    title: str
+    weeks: int
+    sessions: int
+    problems: list[Problem]
+
+
+class SeasonSaved(BaseModel):
+    """How many sessions were planned, changed and taken out."""
+
+    id: str
+    new: int
+    changed: int
+    taken_out: int
+
+
+class Absence(BaseModel):
+    """No training in a week. What was planned for it follows a week later, unless it is `missed`."""
+
+    missed: Flag = False
+    why: str = ""
+
+
+class OnDay(BaseModel):
+    """The day a session is moved to."""
+
+    on: Day
+
+
+@router.get("")
+def show(work: Work, now: Now) -> SeasonPage:
+    """The season under way."""
+    row = seasons.underway(work)
+    return SeasonPage(today=lifter.today(work, now), season=_view(work, row, now) if row else None)
+
+
+@router.post("/examine")
+def examine(asked: Written, work: Work) -> SeasonRead:
+    """Read a text that is to be a season, as far as it goes."""
+    unit = asked.unit or lifter.lifter(work).unit
+    season, problems = examine_season(asked.written, unit)
+    planned = weeks(season, unit) if season and not problems else ()
+    return SeasonRead(
+        title=season.title if season else "",
+        weeks=len(planned),
+        sessions=sum(len(week.sessions) for week in planned),
+        problems=list(problems),
+    )
+
+
+@router.put("/{season_id}", responses={409: {"model": ProblemDetail}, 422: {"model": ProblemDetail}})
+@commits
+def save(season_id: UUID, asked: Written, work: WritingWork, now: Now) -> SeasonSaved:
+    """Save a season under an id the client made, and plan its sessions; saved again, it is changed."""
+    unit = asked.unit or lifter.lifter(work).unit
+    return _save(work, str(season_id), asked.written, unit, now)
+
+
+@router.put("/{season_id}/away/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
+@commits
+def go_away(season_id: UUID, monday: Day, absence: Absence, work: WritingWork, now: Now) -> SeasonSaved:
+    """Leave a week without training: what comes after follows a week later, or the week is missed."""
+    away = Away(monday=monday_of(monday), missed=absence.missed, why=" ".join(absence.why.split()))
+    return _with_away(work, str(season_id), away, now)
+
+
+@router.delete("/{season_id}/away/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
+@commits
+def come_back(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSaved:
+    """Train in a week after all."""
+    return _with_away(work, str(season_id), monday_of(monday), now)
+
+
+@router.put(
+    "/sessions/{session_id}/day",
+    status_code=204,
+    responses={code: {"model": ProblemDetail} for code in (404, 409)},
+)
+@commits
+def move(session_id: UUID, to: OnDay, work: WritingWork) -> Response:
+    """Move a session that was not begun to another day; there it stays when the season changes."""
+    row = sessions.get(work, str(session_id))
+    if row.started_at is not None:
+        raise sessions.StartedError(row.id)
+    row.planned_on = to.on
+    return Response(status_code=204)
+
+
+@router.post("/{season_id}/end", responses={404: {"model": ProblemDetail}})
+@commits
+def end(season_id: UUID, work: WritingWork, now: Now) -> SeasonSaved:
+    """End a season: what was not begun is put aside."""
+    row = _get(work, str(season_id))
+    return SeasonSaved(id=row.id, new=0, changed=0, taken_out=seasons.end(work, row, now))
+
+
+def _get(work: Work, season_id: str) -> SeasonRow:
+    row = work.get(SeasonRow, season_id)
+    if row is None:
+        raise HTTPException(404, "There is no such season.")
+    return row
+
+
+def _save(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -> SeasonSaved:
+    row, planned = seasons.save(work, season_id, written, unit, lifter.today(work, now), now)
+    return SeasonSaved(id=row.id, new=planned.new, changed=planned.changed, taken_out=planned.taken_out)
+
+
+def _with_away(work: Work, season_id: str, change: Away | date, now: datetime) -> SeasonSaved:
+    """The season with a week away more, or without that of a Monday."""
+    row = _get(work, season_id)
+    season = seasons.season_of(row)
+    monday = change.monday if isinstance(change, Away) else change
+    others = [each for each in season.away if each.monday != monday]
+    away = sorted([*others, change] if isinstance(change, Away) else others, key=lambda each: each.monday)
+    changed = season.model_copy(update={"away": tuple(away)})
+    return _save(work, season_id, write_season(changed), Unit(row.unit), now)
+
+
+def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
+    season = seasons.season_of(row)
+    planned = {week.monday: week for week in weeks(season, Unit(row.unit))}
+    mondays = _mondays(season)
+    done = done_within(work, mondays[0], mondays[-1] + timedelta(days=DAYS - 1))
+    ahead = [_ahead(work, each, now) for each in _not_done(work, row)]
+    past = [(small(each), each.day) for each in done]
+    return SeasonView(
+        id=row.id,
+        title=season.title,
+        written=row.written,
+        aim=season.aim,
+        blocks=_blocks(season.blocks),
+        weeks=[_week(monday, planned.get(monday), season, past, ahead) for monday in mondays],
+    )
+
+
+Told = tuple[SmallSession, DayDone]
+
+
+def _not_done(work: Work, row: SeasonRow) -> list[SessionRow]:
+    """The sessions of a season that wait or are being played, in order."""
+    found = [
+        each
+        for each in seasons.of_season(work, row.id).values()
+        if each.finished_at is None and each.discarded_at is None and each.planned_on
+    ]
+    return sorted(found, key=lambda each: (each.planned_on or date.max, each.id))
+
+
+def _ahead(work: Work, row: SessionRow, now: datetime) -> Told:
+    """A session to come, as it is planned by all that is known."""
+    prescription, basis = lookups.plan_of(work, row, now), lookups.basis(work, now)
+    costing = cost_of_plan(
+        prescription, timeline(prescription).total_seconds, Conditions(basis.body_kg, basis.kit, basis.ways)
+    )
+    day = sessions.day_of(row) or row.planned_on or date.max
+    session = SmallSession(
+        **card(row).model_dump(),
+        day=day,
+        minutes=round(costing.seconds / 60),
+        tonnage_kg=costing.tonnage_kg,
+        score=small_plan(prescription),
+    )
+    return session, DayDone(day=day, costing=costing)
+
+
+def _mondays(season: Season) -> list[date]:
+    """Every week from the first to the last, with those in which all is put off."""
+    many = (season.mondays[-1] - season.starts).days // DAYS + 1
+    return [season.starts + timedelta(days=DAYS * number) for number in range(many)]
+
+
+def _blocks(blocks: Sequence[Block]) -> list[BlockView]:
+    found, first = [], 1
+    for block in blocks:
+        many = block.rounds * block.weeks
+        found.append(
+            BlockView(kind=block.kind, name=block.name, written=write_block(block), first=first, weeks=many)
+        )
+        first += many
+    return found
+
+
+def _week(
+    monday: date, planned: SeasonWeek | None, season: Season, past: Sequence[Told], ahead: Sequence[Told]
+) -> WeekOfSeason:
+    away = next((each for each in season.away if each.monday == monday), None)
+    of = [told for told in (*past, *ahead) if monday_of(told[0].day) == monday]
+    return WeekOfSeason(
+        monday=monday,
+        number=planned.number if planned else None,
+        block=planned.block if planned else None,
+        round=planned.round if planned else 0,
+        week=planned.week if planned else 0,
+        away=away.why if away else None,
+        missed=bool(away and away.missed),
+        done=_work(monday, [day for _, day in past]),
+        all=_work(monday, [day for _, day in of]),
+        of=[session for session, _ in sorted(of, key=lambda told: told[0].day)],
+    )
+
+
+def _work(monday: date, days: Sequence[DayDone]) -> WeekWork:
+    week = added_up(monday, days)
+    names = ("sessions", "seconds", "sets", "tonnage_kg", "average_kg")
+    return WeekWork(**{name: getattr(week, name) for name in names})

@@ -1,0 +1,108 @@
+"""What a season is made of: blocks of weeks, and in them days with sessions whose lines may change week by week."""
+
+from datetime import date, timedelta
+from enum import StrEnum
+
+from fortis.core.structure.model import SetUp
+from fortis.core.value import Value
+
+
+class Kind(StrEnum):
+    """What the weeks of a block are for."""
+
+    BUILDING = "building"
+    HEAVY = "heavy"
+    PEAKING = "peaking"
+    LIGHT = "light"
+    FREE = "free"
+
+
+class School(StrEnum):
+    """How a light week is made of the week before it; the third school plans none and watches the log."""
+
+    SHORT = "heavy and short"
+    HALF = "half the load"
+
+
+class Weekday(StrEnum):
+    """The days of the week, Monday first."""
+
+    MONDAY = "Monday"
+    TUESDAY = "Tuesday"
+    WEDNESDAY = "Wednesday"
+    THURSDAY = "Thursday"
+    FRIDAY = "Friday"
+    SATURDAY = "Saturday"
+    SUNDAY = "Sunday"
+
+    @property
+    def number(self) -> int:
+        """Days after Monday."""
+        return list(Weekday).index(self)
+
+
+class Day(Value):
+    """A slot of the week: a session that comes again each week on its day.
+
+    `lines` are written notation with week-dependent parts, as typed.
+    """
+
+    weekday: Weekday
+    title: str
+    lines: tuple[str, ...]
+
+
+class Block(Value):
+    """`rounds` times `weeks` weeks. A light block with a `school` and no days follows from the week before it."""
+
+    kind: Kind
+    weeks: int = 1
+    rounds: int = 1
+    name: str = ""
+    school: School | None = None
+    days: tuple[Day, ...] = ()
+
+
+class AimLift(Value):
+    """A lift that counts on the day, with its set-up."""
+
+    exercise: str
+    setup: SetUp = SetUp()
+
+
+class Aim(Value):
+    """What a season leads to: a `meet` or a `test` of some lifts on a day."""
+
+    what: str
+    on: date
+    lifts: tuple[AimLift, ...] = ()
+
+
+class Away(Value):
+    """A week without training. What was planned for it follows a week later, unless it is `missed`."""
+
+    monday: date
+    missed: bool = False
+    why: str = ""
+
+
+class Season(Value):
+    """A season. `starts` is the Monday of its first week, `away` are weeks without training, the earliest first."""
+
+    title: str
+    starts: date
+    blocks: tuple[Block, ...]
+    aim: Aim | None = None
+    away: tuple[Away, ...] = ()
+
+    @property
+    def weeks(self) -> int:
+        """How many weeks are planned."""
+        return sum(block.rounds * block.weeks for block in self.blocks)
+
+    @property
+    def mondays(self) -> tuple[date, ...]:
+        """The weeks of its blocks in order: those in which all is put off are left out."""
+        put_off = {each.monday for each in self.away if not each.missed}
+        days = (self.starts + timedelta(days=7 * number) for number in range(self.weeks + len(put_off)))
+        return tuple(day for day in days if day not in put_off)[: self.weeks]

@@ -1,0 +1,306 @@
+"""The season file, read: text in, a season out, or what is wrong with the text and where."""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from datetime import date, timedelta
+from difflib import get_close_matches
+
+from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
+from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, School, Season, Weekday
+from fortis.core.structure.model import SetUp
+from fortis.core.structure.notation import LONGEST_TEXT, Problem, examine
+from fortis.core.units import Unit
+
+MOST_WEEKS = 104
+"""A season has two years at most."""
+MOST_DAYS = 14
+"""Sessions in a week."""
+
+_FROM = re.compile(r"from\s+(?P<on>\S+)\s*$", re.IGNORECASE)
+_AIM = re.compile(r"(?P<what>meet|test)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<lifts>.*))?$", re.IGNORECASE)
+_AWAY = re.compile(r"(?P<how>away|missed)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<why>.*))?$", re.IGNORECASE)
+_BLOCK = re.compile(
+    rf"(?P<kind>{'|'.join(Kind)})\b\s*(?:\((?P<name>[^()]*)\))?\s*(?P<more>(?:,[^,:]*)*):?\s*$", re.IGNORECASE
+)
+_ROUNDS = re.compile(r"(?P<rounds>\d{1,3})\s+rounds?\s+of\s+(?P<weeks>\d{1,3})\s+weeks?$", re.IGNORECASE)
+_WEEKS = re.compile(r"(?P<weeks>\d{1,3})\s+weeks?$", re.IGNORECASE)
+_DAY = re.compile(r"(?P<day>[a-z]+)\s*(?:,\s*(?P<title>[^:#]*?))?\s*:\s*$", re.IGNORECASE)
+_LIFT = re.compile(r"\s*([^\[\],]+?)\s*(?:\[([^\]]*)\])?\s*(?:,|$)")
+
+
+class SeasonError(ValueError):
+    """A text that is no season. `problems` has one for each faulty line."""
+
+    def __init__(self, problems: tuple[Problem, ...]) -> None:
+        self.problems = problems
+        super().__init__("\n".join(str(problem) for problem in problems))
+
+
+def read_season(text: str, unit: Unit = Unit.KG) -> Season:
+    """Read a season, every week of it; a load without a unit is in `unit`. Raises `SeasonError`."""
+    season, problems = examine_season(text, unit)
+    if season is None or problems:
+        raise SeasonError(problems)
+    return season
+
+
+def examine_season(text: str, unit: Unit = Unit.KG) -> tuple[Season | None, tuple[Problem, ...]]:
+    """Read what can be read. Without a season there are problems."""
+    if len(text) > LONGEST_TEXT:
+        message = f"The text has {len(text):,} characters; a season holds {LONGEST_TEXT:,} at most."
+        return None, (Problem(line=1, column=1, message=message),)
+    return _Examination(unit).examine(text.expandtabs(4).splitlines())
+
+
+@dataclass
+class _Day:
+    weekday: Weekday
+    title: str
+    indent: int
+    lines: list[tuple[int, str]] = field(default_factory=list)
+
+
+@dataclass
+class _Block:
+    line: int
+    block: Block
+    days: list[_Day] = field(default_factory=list)
+
+
+class _Slip(Exception):
+    """What is wrong with a line, and at which column."""
+
+    def __init__(self, message: str, column: int = 1, nearest: str | None = None) -> None:
+        self.message, self.column, self.nearest = message, column, nearest
+        super().__init__(message)
+
+
+class _Examination:
+    """Goes through the lines once, then through the weeks."""
+
+    def __init__(self, unit: Unit) -> None:
+        self.unit = unit
+        self.title = ""
+        self.starts: date | None = None
+        self.aim: Aim | None = None
+        self.away: dict[date, Away] = {}
+        self.blocks: list[_Block] = []
+        self.problems: list[Problem] = []
+
+    def examine(self, lines: list[str]) -> tuple[Season | None, tuple[Problem, ...]]:
+        for number, line in enumerate(lines, start=1):
+            try:
+                self._line(number, line.rstrip())
+            except _Slip as slip:
+                self._wrong(number, slip.column, slip.message, slip.nearest)
+        for block in self.blocks:
+            self._weeks(block)
+        season = self._season()
+        return season, tuple(sorted(self.problems, key=lambda each: (each.line, each.column)))
+
+    def _line(self, number: int, line: str) -> None:
+        bare = line.lstrip()
+        indent = len(line) - len(bare)
+        day = self.blocks[-1].days[-1] if self.blocks and self.blocks[-1].days else None
+        if not bare:
+            return
+        if day and indent > day.indent:
+            day.lines.append((number, line))
+        elif bare.startswith("#"):
+            if not self.title and not self.blocks:
+                self.title = " ".join(bare.lstrip("#").split())
+        elif indent:
+            self._day(bare, indent)
+        else:
+            self._head(number, bare)
+
+    def _head(self, number: int, line: str) -> None:
+        if found := _FROM.match(line):
+            day = _date(found["on"], found.start("on") + 1)
+            self.starts = day - timedelta(days=day.weekday())
+        elif found := _AIM.match(line):
+            on = _date(found["on"], found.start("on") + 1)
+            self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(_lifts(found["lifts"] or "")))
+        elif found := _AWAY.match(line):
+            on = _date(found["on"], found.start("on") + 1)
+            monday = on - timedelta(days=on.weekday())
+            missed, why = found["how"].lower() == "missed", " ".join((found["why"] or "").split())
+            self.away[monday] = Away(monday=monday, missed=missed, why=why)
+        elif found := _BLOCK.match(line):
+            self.blocks.append(_Block(number, _block(found)))
+        else:
+            first = re.match(r"[^\W\d]*", line)
+            word = first[0].lower() if first else ""
+            near = get_close_matches(word, [*Kind, "from", "meet", "test", "away", "missed"], n=1)
+            raise _Slip(
+                "A season has a line 'from' with its first day, a line 'meet' or 'test' with a date where it leads "
+                "to one, and blocks: building, heavy, peaking, light or free.",
+                nearest=near[0] if near else None,
+            )
+
+    def _day(self, line: str, indent: int) -> None:
+        if not self.blocks:
+            raise _Slip("A day belongs to a block: write its line first, such as 'building, 3 weeks:'.", indent + 1)
+        found = _DAY.match(line)
+        weekday = found and _weekday(found["day"])
+        if not found or not weekday:
+            word = re.match(r"\w*", line)
+            near = get_close_matches(word[0].capitalize() if word else "", list(Weekday), n=1)
+            message = "In a block stand its days, such as 'Tuesday, Legs:', and further in their lifts."
+            raise _Slip(message, indent + 1, near[0] if near else None)
+        days = self.blocks[-1].days
+        if days and indent != days[0].indent:
+            raise _Slip("The days of a block stand under each other.", indent + 1)
+        if len(days) == MOST_DAYS:
+            raise _Slip(f"A week has {MOST_DAYS} sessions at most.", indent + 1)
+        title = " ".join((found["title"] or weekday).split())
+        if any(title.lower() == each.title.lower() for each in days):
+            raise _Slip(f"There is a session {title} in this week already: give this one a name of its own.", 1)
+        days.append(_Day(weekday, title, indent))
+
+    def _weeks(self, block: _Block) -> None:
+        """Read every session of a block in every week; a fault that stands in several is told once."""
+        told: set[tuple[int, str]] = set()
+        for day in block.days:
+            for week in weeks_of(block.block):
+                for problem in self._of_week(day, week):
+                    if (problem.line, problem.message) not in told:
+                        told.add((problem.line, problem.message))
+                        self.problems.append(problem)
+
+    def _of_week(self, day: _Day, week: Week) -> Iterator[Problem]:
+        numbers, texts = [0], [f"# {day.title}"]
+        within = _indent([line for _, line in day.lines])
+        for at, found in lines_in([line[within:] for _, line in day.lines], week):
+            number = day.lines[at][0]
+            if isinstance(found, ChangeError):
+                yield Problem(line=number, column=found.column + within, message=str(found))
+                continue
+            numbers.append(number)
+            texts.append(found)
+        if not any(map(has_lift, texts)):
+            return
+        for problem in examine("\n".join(texts), self.unit).problems:
+            in_file = numbers[min(problem.line, len(numbers)) - 1] or day.lines[0][0]
+            yield problem.model_copy(update={"line": in_file, "column": problem.column + within})
+
+    def _season(self) -> Season | None:
+        if not self.blocks and not self.problems:
+            self._wrong(1, 1, "Nothing is planned yet. Write a block and its days, such as 'building, 3 weeks:'.")
+        if self.starts is None and not self.problems:
+            self._wrong(1, 1, "Say when the season begins, such as 'from 2026-10-12'.")
+        if not self.problems:
+            for before, each in zip([None, *self.blocks], self.blocks, strict=False):
+                self._fits(each, before)
+        if self.starts is None or not self.blocks:
+            return None
+        season = Season(
+            title=self.title or "Season",
+            starts=self.starts,
+            blocks=tuple(
+                each.block.model_copy(update={"days": tuple(map(_as_day, each.days))}) for each in self.blocks
+            ),
+            aim=self.aim,
+            away=tuple(self.away[monday] for monday in sorted(self.away)),
+        )
+        if season.weeks > MOST_WEEKS:
+            message = f"These are {season.weeks} weeks; a season has {MOST_WEEKS} at most."
+            self._wrong(self.blocks[-1].line, 1, message)
+            return None
+        last = season.mondays[-1] + timedelta(days=6)
+        if season.aim and not season.starts <= season.aim.on <= last:
+            within = f"the season, {season.starts} to {last}"
+            self._wrong(1, 1, f"The {season.aim.what} on {season.aim.on} is not within {within}.")
+        return season
+
+    def _fits(self, each: _Block, before: _Block | None) -> None:
+        block, days = each.block, each.days
+        if block.kind is Kind.FREE and days:
+            self._wrong(each.line, 1, "A free week has no sessions.")
+        if block.school and days:
+            self._wrong(each.line, 1, f"'{block.school}' follows from the week before it: leave its days out.")
+        if block.kind is Kind.LIGHT and not block.school and not days:
+            ways = f"{block.kind}, 1 week, {School.SHORT}", f"{block.kind}, 1 week, {School.HALF}"
+            self._wrong(each.line, 1, f"Say how the week is light: '{ways[0]}' or '{ways[1]}', or write its days.")
+        if block.school and (before is None or before.block.kind in (Kind.LIGHT, Kind.FREE)):
+            self._wrong(each.line, 1, "A light week that follows from the one before it needs such a week.")
+        if block.kind not in (Kind.LIGHT, Kind.FREE) and not days:
+            self._wrong(each.line, 1, "Write the days of this block under it, such as '  Tuesday, Legs:'.")
+        for day in days:
+            if not any(has_lift(line) for _, line in day.lines):
+                self._wrong(each.line, 1, f"{day.title} has no lifts yet: write them further in, under its day.")
+
+    def _wrong(self, line: int, column: int, message: str, nearest: str | None = None) -> None:
+        self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
+
+
+def weeks_of(block: Block) -> Iterator[Week]:
+    """The weeks of a block, round by round."""
+    for number in range(1, block.rounds + 1):
+        for week in range(1, block.weeks + 1):
+            yield Week(number, week, block.weeks)
+
+
+def _as_day(day: _Day) -> Day:
+    within = _indent([line for _, line in day.lines])
+    return Day(weekday=day.weekday, title=day.title, lines=tuple(line[within:] for _, line in day.lines))
+
+
+def _indent(lines: Sequence[str]) -> int:
+    """How far in the line stands that is furthest out."""
+    return min((len(line) - len(line.lstrip()) for line in lines), default=0)
+
+
+def _date(written: str, column: int) -> date:
+    try:
+        day = date.fromisoformat(written)
+    except ValueError:
+        raise _Slip("A date is written as year, month and day, like 2026-10-12.", column) from None
+    if not 1900 <= day.year <= 2200:
+        raise _Slip("A season is in the years 1900 to 2200.", column)
+    return day
+
+
+def _weekday(written: str) -> Weekday | None:
+    """A day of the week by its name or the first three letters of it, or more."""
+    found = [day for day in Weekday if day.lower().startswith(written.lower()) and len(written) >= 3]
+    return found[0] if found else None
+
+
+def _lifts(written: str) -> Iterator[AimLift]:
+    at = 0
+    while written[at:].strip():
+        found = _LIFT.match(written, at)
+        if not found:
+            raise _Slip("Lifts are parted by commas, their set-up in brackets: Front squat [belt], Bench press.", 1)
+        items = tuple(filter(None, (" ".join(item.split()) for item in (found[2] or "").split(","))))
+        yield AimLift(exercise=" ".join(found[1].split()), setup=SetUp(items=items))
+        at = found.end()
+
+
+def _block(found: re.Match[str]) -> Block:
+    told: dict[str, object] = {}
+    for match in re.finditer(r",\s*([^,]*)", found["more"] or ""):
+        option, column = match[1].strip(), found.start("more") + match.start(1) + 1
+        if not option:
+            continue
+        numbers = _ROUNDS.match(option) or _WEEKS.match(option)
+        if numbers:
+            told |= {name: _number(value, column) for name, value in numbers.groupdict().items()}
+        elif school := next((each for each in School if each == " ".join(option.lower().split())), None):
+            told["school"] = school
+        else:
+            near = get_close_matches(option.lower(), [*School, "3 weeks", "2 rounds of 3 weeks"], n=1)
+            message = f"A block says how many weeks it has, '3 weeks' or '2 rounds of 3 weeks'; not '{option}'."
+            raise _Slip(message, column, near[0] if near else None)
+    if "school" in told and found["kind"].lower() != Kind.LIGHT:
+        raise _Slip(f"Only a light week is '{told['school']}'.")
+    name = " ".join((found["name"] or "").split())
+    return Block.model_validate({"kind": found["kind"].lower(), "name": name, **told})
+
+
+def _number(written: str, column: int) -> int:
+    if not 1 <= int(written) <= MOST_WEEKS:
+        raise _Slip(f"A block has 1 to {MOST_WEEKS} rounds and weeks.", column)
+    return int(written)

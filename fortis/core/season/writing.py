@@ -1,0 +1,39 @@
+"""The season file, written: a season in, its one canonical text out. `read_season(write_season(x)) == x`."""
+
+from collections.abc import Iterator
+
+from fortis.core.season.model import Aim, Block, Season
+
+
+def write_season(season: Season) -> str:
+    """Write a season: its title, its first day, what it leads to, and its blocks with their days."""
+    lines = [f"# {season.title}", f"from {season.starts.isoformat()}"]
+    if season.aim:
+        lines.append(_aim(season.aim))
+    for away in season.away:
+        word = "missed" if away.missed else "away"
+        lines.append(f"{word} {away.monday.isoformat()}{f': {away.why}' if away.why else ''}")
+    for block in season.blocks:
+        lines += ["", *_block(block)]
+    return "\n".join(lines) + "\n"
+
+
+def write_block(block: Block) -> str:
+    """Write what opens a block, without its colon: `building, 2 rounds of 3 weeks`."""
+    weeks = f"{block.weeks} week{'s' if block.weeks > 1 else ''}"
+    parts = [f"{block.kind} ({block.name})" if block.name else str(block.kind)]
+    parts.append(f"{block.rounds} rounds of {weeks}" if block.rounds > 1 else weeks)
+    return ", ".join([*parts, str(block.school)] if block.school else parts)
+
+
+def _aim(aim: Aim) -> str:
+    names = (f"{each.exercise} [{each.setup}]" if each.setup.items else each.exercise for each in aim.lifts)
+    lifts = ", ".join(names)
+    return f"{aim.what} {aim.on.isoformat()}{f': {lifts}' if lifts else ''}"
+
+
+def _block(block: Block) -> Iterator[str]:
+    yield write_block(block) + (":" if block.days else "")
+    for day in block.days:
+        yield f"  {day.weekday}, {day.title}:"
+        yield from (f"    {line}".rstrip() for line in day.lines)

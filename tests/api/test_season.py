@@ -1,0 +1,176 @@
+"""A season in the record: planned week by week, changed, put off, ended, and nothing lost of what was done."""
+
+from datetime import timedelta
+from uuid import uuid4
+
+import pytest
+
+TEXT = """# Autumn
+from {monday}
+
+building, 2 rounds of 2 weeks:
+  Monday, Legs:
+    Back squat: 3|4 x 5 at 75% +3% a round leave 2
+  Thursday, Press:
+    Bench press: 3 x 5 at 60 kg +2.5 kg a week leave 2
+
+light, 1 week, half the load
+"""
+
+
+@pytest.fixture
+def monday(today):
+    """The Monday of next week."""
+    return today - timedelta(days=today.weekday()) + timedelta(days=7)
+
+
+class Seasons:
+    def __init__(self, lifter, monday):
+        self.client, self.id, self.text = lifter.client, str(uuid4()), TEXT.format(monday=monday)
+
+    def save(self, text=None):
+        return self.client.put(f"/api/season/{self.id}", json={"written": text or self.text})
+
+    @property
+    def weeks(self):
+        return self.client.get("/api/season").json()["season"]["weeks"]
+
+    @property
+    def days(self):
+        return [(each["title"], each["day"]) for week in self.weeks for each in week["of"]]
+
+    def written(self, session):
+        return self.client.get(f"/api/compose/sessions/{session}").json()["written"]
+
+
+@pytest.fixture
+def season(lifter, monday):
+    return Seasons(lifter, monday)
+
+
+def test_a_season_is_planned_week_by_week(season, monday):
+    assert season.client.get("/api/season").json()["season"] is None
+    assert season.save().json()["new"] == 10
+    assert season.days[:3] == [
+        ("Legs", str(monday)), ("Press", str(monday + timedelta(days=3))), ("Legs", str(monday + timedelta(days=7)))
+    ]  # fmt: skip
+    assert [week["number"] for week in season.weeks] == [1, 2, 3, 4, 5]
+    first, second, third, fourth, light = (week["all"]["tonnage_kg"] for week in season.weeks)
+    assert (first, second) == (900, 937.5)
+    assert (third, fourth) == (975, 1012.5)
+    assert light == 487.5  # half of 67.5 is 33.75: 32.5 can be built
+    legs = [week["of"][0]["id"] for week in season.weeks]
+    assert [season.written(each).splitlines()[1] for each in legs] == [
+        "Back squat: 3 x 5 at 75% leave 2",
+        "Back squat: 4 x 5 at 75% leave 2",
+        "Back squat: 3 x 5 at 78% leave 2",
+        "Back squat: 4 x 5 at 78% leave 2",
+        "Back squat: 4 x 5 at 39%",
+    ]
+    view = season.client.get("/api/season").json()["season"]
+    assert [(block["kind"], block["first"], block["weeks"]) for block in view["blocks"]] == [
+        ("building", 1, 4), ("light", 5, 1)
+    ]  # fmt: skip
+
+
+def test_saved_again_it_changes_nothing(season):
+    season.save()
+    before = season.weeks
+    assert season.save().json() | {"id": ""} == {"id": "", "new": 0, "changed": 0, "taken_out": 0}
+    assert season.weeks == before
+
+
+def test_a_change_of_a_block_reaches_every_week_of_it_but_what_was_begun_or_changed_by_hand(season, lifter, monday):
+    season.save()
+    first, second, third = (week["of"][0]["id"] for week in season.weeks[:3])
+    lifter.start(first)
+    by_hand = {"written": "# Legs\nBack squat: 1 x 5 at 50 kg", "planned_on": str(monday + timedelta(days=8))}
+    season.client.put(f"/api/compose/sessions/{second}", json=by_hand).raise_for_status()
+    saved = season.save(season.text.replace("x 5 at 75%", "x 6 at 70%")).json()
+    assert (saved["new"], saved["changed"], saved["taken_out"]) == (0, 3, 0)
+    assert season.written(first).splitlines()[1] == "Back squat: 3 x 5 at 75% leave 2"
+    assert season.written(second) == by_hand["written"]
+    assert season.written(third).splitlines()[1] == "Back squat: 3 x 6 at 73% leave 2"
+    assert ("Legs", by_hand["planned_on"]) in season.days
+
+
+def test_what_falls_out_of_the_plan_is_put_aside_and_comes_back_with_it(season):
+    season.save()
+    shorter = season.text.replace("2 rounds of 2 weeks", "2 weeks").replace("2|", "").replace(" +3% a round", "")
+    assert season.save(shorter).json()["taken_out"] == 4
+    assert len(season.days) == 6
+    assert season.save().json()["new"] == 4
+    assert len(season.days) == 10
+
+
+def test_a_session_that_the_lifter_put_aside_stays_aside(season):
+    season.save()
+    gone = season.weeks[0]["of"][0]["id"]
+    season.client.delete(f"/api/compose/sessions/{gone}").raise_for_status()
+    season.save(season.text.replace("75%", "70%"))
+    assert len(season.days) == 9
+
+
+def test_a_week_away_puts_the_rest_off_and_is_taken_back(season, monday):
+    season.save()
+    before = season.days
+    second = monday + timedelta(days=9)
+    answer = season.client.put(f"/api/season/{season.id}/away/{second}", json={"why": "ill"})
+    assert answer.json()["changed"] == 8
+    assert [(week["number"], week["away"]) for week in season.weeks[:3]] == [(1, None), (None, "ill"), (2, None)]
+    assert season.days[:2] == before[:2]
+    assert season.days[2] == ("Legs", str(monday + timedelta(days=14)))
+    assert season.client.delete(f"/api/season/{season.id}/away/{second}").json()["changed"] == 8
+    assert season.days == before
+    missed = season.client.put(f"/api/season/{season.id}/away/{second}", json={"missed": True})
+    assert missed.json()["taken_out"] == 2
+    assert [each for each in before if each not in season.days] == before[2:4]
+
+
+def test_a_session_that_was_moved_stays_where_it_was_put(season, monday, lifter):
+    season.save()
+    moved = season.weeks[0]["of"][0]["id"]
+    to = str(monday + timedelta(days=1))
+    assert season.client.put(f"/api/season/sessions/{moved}/day", json={"on": to}).status_code == 204
+    season.save(season.text.replace("75%", "70%"))
+    assert season.days[0] == ("Legs", to)
+    assert season.written(moved).splitlines()[1] == "Back squat: 3 x 5 at 70% leave 2"
+    lifter.start(moved)
+    assert season.client.put(f"/api/season/sessions/{moved}/day", json={"on": to}).status_code == 409
+    assert season.client.put(f"/api/season/sessions/{uuid4()}/day", json={"on": to}).status_code == 404
+
+
+def test_what_is_past_is_not_planned(season, today):
+    text = season.text.replace(f"from {season.text.split('from ')[1][:10]}", f"from {today - timedelta(days=14)}")
+    saved = season.save(text).json()
+    assert 0 < saved["new"] < 10
+    assert all(day >= str(today) for _, day in season.days)
+
+
+def test_one_season_at_a_time_and_ended_it_leaves_what_was_begun(season, lifter):
+    season.save()
+    other = season.client.put(f"/api/season/{uuid4()}", json={"written": season.text})
+    assert (other.status_code, other.json()["title"]) == (409, "A season is under way")
+    first = season.weeks[0]["of"][0]["id"]
+    lifter.start(first)
+    assert season.client.post(f"/api/season/{season.id}/end").json()["taken_out"] == 9
+    assert season.client.get("/api/season").json()["season"] is None
+    assert season.client.get("/api/today").json()["started"]["id"] == first
+    assert season.client.get("/api/today").json()["coming"] == []
+    assert season.save().status_code == 409
+    assert season.client.put(f"/api/season/{uuid4()}", json={"written": season.text}).status_code == 200
+
+
+def test_a_text_that_is_no_season_is_told_and_changes_nothing(season):
+    season.save()
+    before = season.weeks
+    wrong = season.save(season.text.replace("leave 2", "lave 2"))
+    assert wrong.status_code == 422
+    assert [(each["line"], each["nearest"]) for each in wrong.json()["problems"]] == [(6, "leave"), (8, "leave")]
+    assert season.weeks == before
+    examined = season.client.post("/api/season/examine", json={"written": season.text}).json()
+    assert (examined["title"], examined["weeks"], examined["sessions"]) == ("Autumn", 5, 10)
+    assert season.client.post("/api/season/examine", json={"written": "nothing"}).json()["problems"]
+    for wrong in (uuid4(), season.id):
+        assert season.client.put(f"/api/season/{wrong}/away/soon", json={}).status_code == 422
+    assert season.client.put(f"/api/season/{uuid4()}/away/2026-10-12", json={}).status_code == 404

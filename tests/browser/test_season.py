@@ -1,0 +1,92 @@
+"""The Season in the browser: planned from text, looked at week by week, put off, changed and ended."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_views import axe
+
+
+def begin(page):
+    page.goto("/season")
+    expect(page.get_by_role("heading", name="No season is under way")).to_be_visible()
+    page.get_by_role("button", name="Plan this season").click()
+    expect(page.get_by_role("heading", name="Winter", level=1)).to_be_visible()
+
+
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_a_season_is_planned_from_text_and_read_without_fault(request, width):
+    page = request.getfixturevalue(width)
+    begin(page)
+    week = page.get_by_role("region", name="The week")
+    expect(week.get_by_role("heading", name="Week 1, building")).to_be_visible()
+    expect(week.get_by_role("link", name=re.compile("Lower body"))).to_be_visible()
+    expect(page.get_by_text("Bars are the tonnage of a week")).to_be_visible()
+    assert axe(page) == []
+    page.goto("/")
+    expect(page.get_by_role("link", name=re.compile("^Lower body"))).not_to_have_count(0)
+
+
+def test_weeks_are_gone_through_and_the_phone_shows_one_at_a_time(phone):
+    begin(phone)
+    expect(phone.get_by_role("columnheader", name=re.compile("Week of"))).to_have_count(1)
+    phone.get_by_role("button", name="The week after").click()
+    expect(phone.get_by_role("heading", name="Week 2, building")).to_be_visible()
+    phone.get_by_role("group", name="Tonnage and average load; arrows").press("ArrowLeft")
+    expect(phone.get_by_role("heading", name="Week 1, building")).to_be_visible()
+
+
+def test_a_week_is_put_off_left_out_and_trained_after_all(desktop):
+    begin(desktop)
+    weeks = desktop.get_by_role("columnheader", name=re.compile("Week of"))
+    expect(weeks).to_have_count(10)
+    heavy = desktop.get_by_role("columnheader", name="Heavy")
+    expect(heavy).to_be_visible()
+    weeks.nth(1).get_by_role("button").click()
+    desktop.get_by_role("button", name="Move it a week later").click()
+    expect(weeks).to_have_count(11)
+    expect(desktop.get_by_role("heading", name="Away", level=2)).to_be_visible()
+    desktop.get_by_role("button", name="Train this week after all").click()
+    expect(weeks).to_have_count(10)
+    desktop.get_by_role("button", name="Leave it out").click()
+    week = desktop.get_by_role("region", name="The week")
+    expect(week.get_by_role("link")).to_have_count(0)
+    desktop.get_by_role("button", name="Train this week after all").click()
+    expect(week.get_by_role("link")).to_have_count(2)
+
+
+def test_a_slip_in_the_text_is_told_and_a_change_reaches_the_sessions(desktop):
+    begin(desktop)
+    desktop.get_by_text("The season as text").first.click()
+    text = desktop.get_by_role("textbox", name="The season as text")
+    written = text.input_value()
+    text.fill(written.replace("3|4|5 x 5 at 75%", "3|4|5 x 5 at 75% lave 2"))
+    slip = desktop.get_by_role("list", name="What is wrong with it").get_by_role("listitem").first
+    expect(slip).to_contain_text("Line 6: ")
+    expect(slip).to_contain_text("Did you mean “leave”?")
+    expect(desktop.get_by_role("button", name="Save the change")).to_be_disabled()
+    text.fill(written.replace("2 rounds of 3 weeks", "3 weeks").replace(" +3% a round", ""))
+    expect(desktop.get_by_text("7 weeks, 14 sessions.")).to_be_visible()
+    desktop.get_by_role("button", name="Save the change").click()
+    expect(desktop.get_by_role("columnheader", name=re.compile("Week of"))).to_have_count(7)
+
+
+def test_a_session_is_dragged_to_another_day(desktop):
+    begin(desktop)
+    week = desktop.get_by_role("region", name="The week")
+    expect(week.get_by_role("link", name=re.compile(r"Lower body\s*Tue"))).to_be_visible()
+    small = desktop.get_by_role("link", name=re.compile("Lower body, Tue")).first
+    friday = desktop.get_by_role("row", name=re.compile("^Fri")).get_by_role("cell").first
+    small.drag_to(friday)
+    expect(week.get_by_role("link", name=re.compile(r"Lower body\s*Fri"))).to_be_visible()
+
+
+def test_a_season_is_ended_at_the_second_word(desktop):
+    begin(desktop)
+    desktop.get_by_text("The season as text").first.click()
+    desktop.get_by_role("button", name="End the season").click()
+    desktop.get_by_role("button", name="Go on with it").click()
+    desktop.get_by_role("button", name="End the season").click()
+    desktop.get_by_role("button", name="End it").click()
+    expect(desktop.get_by_role("heading", name="No season is under way")).to_be_visible()

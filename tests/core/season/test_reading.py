@@ -1,0 +1,81 @@
+"""The season file: read, written, and what is wrong with it told."""
+
+import pytest
+from hypothesis import given, settings
+
+from fortis.core.season.reading import SeasonError, examine_season, read_season
+from fortis.core.season.writing import write_season
+from tests.core.season.seasons import MEET, seasons
+
+DAY = "from 2026-10-12\nbuilding, 3 weeks:\n  Tuesday, Legs:\n"
+
+
+def test_a_season_prints_back_as_it_was_written():
+    assert write_season(read_season(MEET)) == MEET
+    untidy = MEET.replace("Saturday", "sat").replace("\n  T", "\n T").replace("\n  sat", "\n sat")
+    assert write_season(read_season(untidy.replace("\n\n", "\n"))) == MEET
+
+
+@settings(max_examples=60)
+@given(seasons)
+def test_what_was_written_is_read_back_the_same(season):
+    assert read_season(write_season(season)) == season
+
+
+def test_it_begins_on_a_monday():
+    assert read_season(MEET.replace("2026-10-12", "2026-10-15")).starts.isoformat() == "2026-10-12"
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "column", "message", "nearest"),
+    [
+        ("", 1, 1, "Nothing is planned yet.", None),
+        ("from 2026-10-12\nbulding, 3 weeks:", 2, 1, "A season has a line 'from'", "building"),
+        ("from 12.10.2026", 1, 6, "A date is written as year, month and day", None),
+        ("from 0001-01-01", 1, 6, "in the years 1900 to 2200", None),
+        ("building, 1 week:\n  Tuesday, Legs:\n    Squat: 5", 1, 1, "Say when the season begins", None),
+        ("from 2026-10-12\n  Tuesday, Legs:", 2, 3, "A day belongs to a block", None),
+        ("from 2026-10-12\nheavy, 2 wks:", 2, 8, "A block says how many weeks it has", "3 weeks"),
+        ("from 2026-10-12\nheavy, 999 weeks:", 2, 8, "1 to 104 rounds and weeks", None),
+        ("from 2026-10-12\nheavy, 3 weeks:", 2, 1, "Write the days of this block", None),
+        ("from 2026-10-12\nheavy, 3 weeks:\n  Teusday, Legs:", 3, 3, "In a block stand its days", "Tuesday"),
+        ("from 2026-10-12\nheavy, 3 weeks, half the load:", 2, 1, "Only a light week is 'half the load'.", None),
+        (f"{DAY}    Squat 3x5", 4, 5, "A colon goes between the lift and its sets", None),
+        (f"{DAY}    Squat: 3 x 5 at 60 kg lave 2", 4, 27, "", "leave"),
+        (f"{DAY}    Squat: 3|4|5|6 x 5", 4, 12, "3|4|5|6 is for 4 weeks, and a round of this block has 3.", None),
+        (f"{DAY}    Squat: 5 at 60% +2 kg a week", 4, 22, "write 2% a week", None),
+        (f"{DAY}    Squat: 5 at 60 kg -30 kg a week", 4, 24, "nothing is left of the load", None),
+        (f"{DAY}    week 4: Squat: 5", 4, 10, "A round of this block has the weeks 1 to 3.", None),
+        (f"{DAY}    Squat: 5|600 x 5", 4, 12, "Sets must be 1 to 50", None),
+        (f"{DAY}    Squat: 5\n  Friday, legs:", 5, 1, "There is a session legs in this week already", None),
+        ("from 2026-10-12\nlight, 1 week\n", 2, 1, "Say how the week is light", None),
+        ("from 2026-10-12\nlight, 1 week, half the load\n", 2, 1, "needs such a week", None),
+        (
+            "from 2026-10-12\nfree, 1 week:\n  Tuesday, Legs:\n    Squat: 5",
+            2,
+            1,
+            "A free week has no sessions.",
+            None,
+        ),
+        (f"meet 2027-10-12\n{DAY}    Squat: 5", 1, 1, "is not within the season, 2026-10-12 to 2026-11-01", None),
+        (
+            "from 2026-10-12\nbuilding, 50 rounds of 3 weeks:\n Mon, A:\n  Squat: 5",
+            2,
+            1,
+            "These are 150 weeks",
+            None,
+        ),
+    ],
+)
+def test_a_slip_is_told_with_its_place_and_the_likely_mend(text, line, column, message, nearest):
+    with pytest.raises(SeasonError) as told:
+        read_season(text)
+    (first, *_) = told.value.problems
+    assert (first.line, first.nearest) == (line, nearest)
+    assert first.column == column
+    assert message in first.message
+
+
+def test_a_fault_of_several_weeks_is_told_once():
+    problems = examine_season(f"{DAY}    Squat: 3|4 x 5 at 60 kg lave 2\n    Curl: 3 x\n")[1]
+    assert [each.line for each in problems] == [4, 5]

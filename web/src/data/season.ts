@@ -1,0 +1,62 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, client, done, type Schemas } from "./client";
+
+export type SeasonView = Schemas["SeasonView"];
+export type WeekOfSeason = Schemas["WeekOfSeason"];
+
+/** The season under way, and what day it is. */
+export const useSeason = () =>
+  useQuery({ queryKey: ["season"], queryFn: () => answer(client.GET("/api/season")) });
+
+/** What a text is as a season, as far as it goes. */
+export const useSeasonRead = (written: string) =>
+  useQuery({
+    queryKey: ["examine", "season", written],
+    enabled: written.trim() !== "",
+    placeholderData: keepPreviousData,
+    queryFn: () => answer(client.POST("/api/season/examine", { body: { written } })),
+  });
+
+/** What changes sessions to come is seen everywhere. */
+function useSeasonChange<Told, Answer>(change: (told: Told) => Promise<Answer>) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "examine" }),
+  });
+}
+
+export const useSaveSeason = () =>
+  useSeasonChange(({ id, written }: { id: string; written: string }) =>
+    answer(client.PUT("/api/season/{season_id}", { params: { path: { season_id: id } }, body: { written } })),
+  );
+
+export const useEndSeason = () =>
+  useSeasonChange((id: string) =>
+    answer(client.POST("/api/season/{season_id}/end", { params: { path: { season_id: id } } })),
+  );
+
+/** Leave a week without training, or train in it after all. */
+export const useAway = (id: string) =>
+  useSeasonChange(({ monday, how }: { monday: string; how: "away" | "missed" | "back" }) => {
+    const params = { path: { season_id: id, monday } };
+    return how === "back"
+      ? answer(client.DELETE("/api/season/{season_id}/away/{monday}", { params }))
+      : answer(
+          client.PUT("/api/season/{season_id}/away/{monday}", {
+            params,
+            body: { missed: how === "missed", why: "" },
+          }),
+        );
+  });
+
+/** Move a session to another day. */
+export const useMoveSession = () =>
+  useSeasonChange(({ id, on }: { id: string; on: string }) =>
+    done(
+      client.PUT("/api/season/sessions/{session_id}/day", {
+        params: { path: { session_id: id } },
+        body: { on },
+      }),
+    ),
+  );

@@ -1,0 +1,102 @@
+import { useState } from "react";
+import { type SeasonView, useSeason } from "@/data/season";
+import { Loaded } from "@/parts/Loaded";
+import { addDays, fullDate, weekdayOf } from "../dates";
+import { Calendar } from "./Calendar";
+import { Text } from "./Text";
+import { Week } from "./Week";
+import { Work } from "./Work";
+
+/** The weeks of a season: what was done of it, what is to come, and its text. */
+export default function Season() {
+  return (
+    <Loaded query={useSeason()} what="the season">
+      {({ season, today }) => (season ? <Underway season={season} today={today} /> : <Begin today={today} />)}
+    </Loaded>
+  );
+}
+
+function Begin({ today }: { today: string }) {
+  return (
+    <div className="mx-auto max-w-3xl px-4 py-6 sm:px-7">
+      <h1 className="text-3xl font-bold tracking-tight">No season is under way</h1>
+      <p className="mt-2 text-faint">
+        A season is blocks of weeks: what is trained on which day, and what changes from week to week. Write
+        it as text, or begin with this example and change it. Its sessions are planned week by week, and
+        follow when you change it.
+      </p>
+      <Text season={null} first={example(today)} />
+    </div>
+  );
+}
+
+function Underway({ season, today }: { season: SeasonView; today: string }) {
+  const thisWeek = addDays(today, -weekdayOf(today));
+  const weeks = season.weeks;
+  const [picked, pick] = useState<string | null>(null);
+  const first = weeks[0]?.monday ?? thisWeek;
+  const last = weeks.at(-1)?.monday ?? thisWeek;
+  const nearest = thisWeek < first ? first : thisWeek > last ? last : thisWeek;
+  const monday = weeks.some((week) => week.monday === picked) ? (picked ?? nearest) : nearest;
+  const week = weeks.find((each) => each.monday === monday);
+  return (
+    <div className="grid lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[minmax(0,1fr)_21rem]">
+      <div className="min-w-0 p-4 sm:px-7 sm:py-5">
+        <header className="flex flex-wrap items-baseline justify-between gap-x-6">
+          <h1 className="text-3xl font-bold tracking-tight">{season.title}</h1>
+          {season.aim && <p className="text-faint">{countdown(season.aim, today)}</p>}
+        </header>
+        <Calendar season={season} monday={monday} thisWeek={thisWeek} today={today} onPick={pick}>
+          {(columns) => <Work weeks={weeks} columns={columns} monday={monday} onPick={pick} />}
+        </Calendar>
+      </div>
+      <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
+        {week && <Week season={season} week={week} thisWeek={thisWeek} today={today} />}
+        <details className="mt-8 print:hidden">
+          <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
+            The season as text
+          </summary>
+          <Text key={season.written} season={season} first={season.written} />
+        </details>
+      </aside>
+    </div>
+  );
+}
+
+/** How far off the day is that a season leads to: 5 weeks to the meet, Sat, 2 Jan 2027. */
+function countdown(aim: NonNullable<SeasonView["aim"]>, today: string): string {
+  const days = Math.round(
+    (new Date(`${aim.on}T12:00`).getTime() - new Date(`${today}T12:00`).getTime()) / 86_400_000,
+  );
+  const day = fullDate(aim.on);
+  if (days < 0) return `The ${aim.what} was on ${day}`;
+  if (days === 0) return `The ${aim.what} is today`;
+  if (days < 14) return `${days} ${days === 1 ? "day" : "days"} to the ${aim.what}, ${day}`;
+  return `${Math.floor(days / 7)} weeks to the ${aim.what}, ${day}`;
+}
+
+/** A season to begin with: it starts in the week after this one. */
+const example = (today: string) => `# Winter
+from ${addDays(today, 7 - weekdayOf(today))}
+
+building (from 75 %), 2 rounds of 3 weeks:
+  Tuesday, Lower body:
+    Back squat: 3|4|5 x 5 at 75% +3% a round leave 2 rest 3:00
+    Romanian deadlift: 2|3|3 x 8 leave 2 rest 2:00
+    Leg extension: 2|3|3 x 10-12 leave 1 rest 90s
+  Friday, Upper body:
+    Bench press: 3|4|5 x 5 at 75% +3% a round leave 2 rest 3:00
+    pair, 2|3|3 rounds, rest 1:30:
+      Ring dip: 6-8 leave 2
+      Ring row: 8-10 leave 1
+
+light, 1 week, heavy and short
+
+heavy, 3 weeks:
+  Tuesday, Lower body:
+    Back squat: 3|2|1 at 87|91|94% rest 4:00; 2 x 3 at top -10% rest 3:00
+    Romanian deadlift: 2 x 6 leave 2 rest 2:00
+  Friday, Upper body:
+    Bench press: 3|2|1 at 87|91|94% rest 4:00; 2 x 3 at top -10% rest 3:00
+    Ring row: 3 x 8-10 leave 1 rest 90s
+`;
