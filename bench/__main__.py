@@ -8,6 +8,7 @@ from bench.exchange import exchange
 from bench.loading import loading
 from bench.notation import notation
 from bench.recording import recording
+from bench.season import season
 from bench.strength import strength
 from bench.years import years
 from fortis.garbage_collection import collect_less_often
@@ -20,6 +21,7 @@ BENCHMARKS = {
     "years": years,
     "strength": strength,
     "exchange": exchange,
+    "season": season,
 }
 
 collect_less_often()

@@ -13,10 +13,13 @@ from fortis.api.views import card
 from fortis.api.weeks import SmallSession, small
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
+from fortis.core.exercises import LoadKind
+from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, Season
 from fortis.core.season.reading import examine_season
 from fortis.core.season.weeks import SeasonWeek, weeks
 from fortis.core.season.writing import write_block, write_season
+from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import Problem
 from fortis.core.structure.timeline import timeline
 from fortis.core.tally.costing import cost_of_plan
@@ -26,6 +29,7 @@ from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.core.value import Day, Flag, Kilograms
 from fortis.store import lifter, seasons, sessions
+from fortis.store.lifts import library
 from fortis.store.tables import SeasonRow, SessionRow
 from fortis.store.weeks import done_within
 
@@ -71,13 +75,26 @@ class BlockView(BaseModel):
     weeks: int
 
 
+class LiftAttempts(BaseModel):
+    """Opener, second and third of a lift, were the day today."""
+
+    exercise: str
+    setup: SetUp
+    attempts: tuple[Attempt, ...]
+
+
 class SeasonView(BaseModel):
-    """The season under way, week by week."""
+    """The season under way, week by week.
+
+    `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
+    """
 
     id: str
     title: str
     written: str
     aim: Aim | None
+    attempts: list[LiftAttempts]
+    total: tuple[Attempt, ...]
     blocks: list[BlockView]
     weeks: list[WeekOfSeason]
 
@@ -127,7 +144,7 @@ def show(work: Work, now: Now) -> SeasonPage:
     return SeasonPage(today=lifter.today(work, now), season=_view(work, row, now) if row else None)
 
 
-@router.post("/examine")
+@router.post("/text/examine")
 def examine(asked: Written, work: Work) -> SeasonRead:
     """Read a text that is to be a season, as far as it goes."""
     unit = asked.unit or lifter.lifter(work).unit
@@ -217,14 +234,31 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
     done = done_within(work, mondays[0], mondays[-1] + timedelta(days=DAYS - 1))
     ahead = [_ahead(work, each, now) for each in _not_done(work, row)]
     past = [(small(each), each.day) for each in done]
+    tried = _attempts(work, season.aim, now) if season.aim else []
     return SeasonView(
         id=row.id,
         title=season.title,
         written=row.written,
         aim=season.aim,
+        attempts=tried,
+        total=total(each.attempts for each in tried) if len(tried) > 1 else (),
         blocks=_blocks(season.blocks),
         weeks=[_week(monday, planned.get(monday), season, past, ahead) for monday in mondays],
     )
+
+
+def _attempts(work: Work, aim: Aim, now: datetime) -> list[LiftAttempts]:
+    """What to try on the day, by the maxes as they are known now; nothing once it is over."""
+    if aim.on < lifter.today(work, now):
+        return []
+    basis, known = lookups.basis(work, now), library(work)
+    found = []
+    for each in aim.lifts:
+        lift = known.find(each.exercise)
+        max_ = basis.estimates.get(lift_key(lift, each.setup))
+        if max_ and lift.load_kind is not LoadKind.BODY:
+            found.append(LiftAttempts(exercise=lift.name, setup=each.setup, attempts=attempts(max_)))
+    return found
 
 
 Told = tuple[SmallSession, DayDone]

@@ -1,6 +1,6 @@
 """Today: what is on, with which loads and why."""
 
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from decimal import Decimal
 from statistics import median
 from typing import Annotated
@@ -20,20 +20,28 @@ from fortis.core.loading.moved import body_part, body_share
 from fortis.core.played import as_played
 from fortis.core.progression.advice import Bar
 from fortis.core.progression.advice_table import all_advice
+from fortis.core.season.model import Aim, Kind
+from fortis.core.season.weeks import weeks
 from fortis.core.shortening import Shortened, shortened
 from fortis.core.strength.readiness import FEWEST, Meaning, Readiness
 from fortis.core.structure.model import BodyPlus
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.tally.records import Alike, Record, tempo_key, within_reach
+from fortis.core.tally.week import monday_of
 from fortis.core.tally.work import Conditions
-from fortis.store import lifter, readiness, sessions
+from fortis.core.units import Unit
+from fortis.store import lifter, readiness, seasons, sessions
 from fortis.store.tables import SessionRow
 
 router = APIRouter(prefix="/api/today", tags=["today"])
 
 MOST_MADE_READY = 3
 """Due sessions that can be started from Today without a wait."""
+
+
+SOON, LET_GO = timedelta(days=14), timedelta(days=7)
+"""What is planned for later, and what a season planned longer ago, stands in Season."""
 
 
 class ReadinessView(Readiness):
@@ -49,12 +57,25 @@ class DueSession(SessionPlan):
     cues: list[Cue]
 
 
+class SeasonNow(BaseModel):
+    """Where in its season the lifter is: in which week of how many, and in what kind of block.
+
+    `number` and `kind` are None before it, after it, and in a week away.
+    """
+
+    title: str
+    number: int | None
+    weeks: int
+    kind: Kind | None
+    aim: Aim | None
+
+
 class TodayView(BaseModel):
     """What is on.
 
     `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
-    are later or without a date; `last` is the newest finished one. `body_weight_missing` says that what is due
-    moves body weight, and none is known.
+    are planned for the next two weeks or without a date; `last` is the newest finished one. `body_weight_missing`
+    says that what is due moves body weight, and none is known.
     """
 
     on: date
@@ -62,6 +83,7 @@ class TodayView(BaseModel):
     due: list[DueSession]
     coming: list[SessionCard]
     last: SessionCard | None
+    season: SeasonNow | None
     body_weight_missing: bool
 
 
@@ -71,7 +93,7 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
     on = lifter.today(work, now)
     started = sessions.started(work)
     planned = sessions.planned(work)
-    due = sorted((row for row in planned if row.planned_on and row.planned_on <= on), key=_date, reverse=True)
+    due = sorted((row for row in planned if _is_due(row, on)), key=_date, reverse=True)
     bases = [lookups.basis_of(work, row, now) for row in due]
     prescriptions = [lookups.plan_of(work, row, now) for row in due]
     for prescription, basis in list(zip(prescriptions, bases, strict=True))[:MOST_MADE_READY]:
@@ -85,9 +107,25 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
             _due(work, row, prescription, basis, now)
             for row, prescription, basis in zip(due, prescriptions, bases, strict=True)
         ],
-        coming=[card(row) for row in planned if row not in due],
+        coming=[card(row) for row in planned if _is_soon(row, on)],
         last=card(last) if last else None,
+        season=_season(work, on),
         body_weight_missing=lookups.basis(work, now).body_kg is None and any(map(_moves_body, prescriptions)),
+    )
+
+
+def _season(work: Work, on: date) -> SeasonNow | None:
+    row = seasons.underway(work)
+    if row is None:
+        return None
+    season = seasons.season_of(row)
+    week = next((each for each in weeks(season, Unit(row.unit)) if each.monday == monday_of(on)), None)
+    return SeasonNow(
+        title=season.title,
+        number=week.number if week else None,
+        weeks=season.weeks,
+        kind=season.blocks[week.block - 1].kind if week else None,
+        aim=season.aim,
     )
 
 
@@ -190,6 +228,18 @@ def _moves_body(prescription: Prescription) -> bool:
     return any(
         body_share(each.lift, isinstance(bout.load, BodyPlus)) for each in prescription.sets for bout in each.bouts
     )
+
+
+def _is_due(row: SessionRow, today: date) -> bool:
+    """Whether a session is planned for today or overdue; one of a season is let go after a week."""
+    if row.planned_on is None or row.planned_on > today:
+        return False
+    return row.season_id is None or row.planned_on > today - LET_GO
+
+
+def _is_soon(row: SessionRow, today: date) -> bool:
+    """Whether a session is planned for the next days, or for none in particular."""
+    return row.planned_on is None or today < row.planned_on <= today + SOON
 
 
 def _date(row: SessionRow) -> date:

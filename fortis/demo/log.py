@@ -1,4 +1,4 @@
-"""Twelve weeks in the boathouse: planned in the notation, played by the simulated lifter, ending today."""
+"""Twelve weeks in the boathouse, played by the simulated lifter until today, and a season with a meet ahead."""
 
 from collections.abc import Iterator, Mapping
 from datetime import UTC, datetime, time, timedelta
@@ -15,11 +15,13 @@ from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import LoadSource, PerformedBout, asked_of
+from fortis.core.season.writing import write_season
 from fortis.core.structure.prescription import PlannedBout, Position, Prescription
 from fortis.core.structure.timeline import Step, timeline
 from fortis.core.units import Unit
 from fortis.demo.lifter import SimulatedLifter
-from fortis.store import lifter, places, planning, recording, sessions
+from fortis.demo.season import season
+from fortis.store import lifter, places, planning, recording, seasons, sessions
 from fortis.store.database import open_database, writing
 from fortis.store.recording import Provenance
 from fortis.store.tables import SessionRow
@@ -103,7 +105,7 @@ class _Planned(NamedTuple):
 
 
 def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> int:
-    """Write the demo into a new database at `path`; the last session is due today. Returns how many there are."""
+    """Write the demo into a new database at `path`. Returns how many sessions were done; the next is due today."""
     moment = now or datetime.now(UTC)
     making = path.with_name(path.name + ".making")
     making.unlink(missing_ok=True)
@@ -114,23 +116,27 @@ def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> in
     simulated = SimulatedLifter(dict(MAXES), Random(SEED))
     today = moment.astimezone(zone).date()
     plans = list(_plans(weeks))
-    for number, planned in enumerate(plans):
+    past = [planned for planned in plans if planned.day < 0]
+    for number, planned in enumerate(past):
         on = today + timedelta(days=planned.day)
         with writing(database).begin() as work:
             row = sessions.save_plan(work, str(UUID(int=SEED << 64 | number)), planned.written, Unit.KG, on)
-            if planned.day < 0:
-                if planned.title == "Press and row":
-                    lifter.save_body_weight(work, on, Decimal("81.5") + Decimal(planned.week) / 10)
-                begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
-                _play(work, row, simulated, planned, begins)
+            if planned.title == "Press and row":
+                lifter.save_body_weight(work, on, Decimal("81.5") + Decimal(planned.week) / 10)
+            begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
+            _play(work, row, simulated, planned, begins)
         if planned.title == "Legs":
             gain = 1 + WEEKLY_GAIN / max(planned.week / WEEKS, 1)
             simulated.maxes = {lift: kg * gain for lift, kg in simulated.maxes.items()}
+    ahead = {planned.title: (planned.day, _lines(planned.written)) for planned in plans if planned.day >= 0}
+    with writing(database).begin() as work:
+        text = write_season(season(today, ahead))
+        seasons.save(work, str(UUID(int=SEED)), text, Unit.KG, today, moment)
     with database.kw["bind"].connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     database.kw["bind"].dispose()
     making.replace(path)
-    return len(plans)
+    return len(past)
 
 
 def _plans(weeks: int) -> Iterator[_Planned]:
@@ -140,6 +146,11 @@ def _plans(weeks: int) -> Iterator[_Planned]:
             light = week == LIGHT_WEEK
             written = LIGHT[title] if light else _text(title, week)
             yield _Planned((week - weeks - 1) * 7 + day, week, title, written)
+
+
+def _lines(written: str) -> str:
+    """A session's text without its title."""
+    return written.split("\n", 1)[1]
 
 
 def _text(title: str, week: int) -> str:

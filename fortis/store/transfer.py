@@ -5,6 +5,7 @@ from typing import Any, TypeVar
 
 from sqlalchemy import delete, exists, insert, inspect, select
 from sqlalchemy.orm import Session as UnitOfWork
+from sqlalchemy.orm import undefer
 
 from fortis.core.value import Value
 from fortis.formats.documents import to_document
@@ -92,16 +93,18 @@ def about_lifter(work: UnitOfWork) -> AboutLifter:
 
 def all_sessions(work: UnitOfWork) -> Iterator[SessionKept]:
     """Every session with its bouts and their versions, planned and put aside ones too."""
-    rows = work.scalars(select(SessionRow).order_by(SessionRow.started_at, SessionRow.id))
+    every = work.scalars(select(SessionRow.id).order_by(SessionRow.started_at, SessionRow.id)).all()
     readiness = {row.session_id: row.readiness for row in work.scalars(select(ReadinessRow))}
-    for some in rows.partitions(AT_ONCE):
-        ids = [row.id for row in some]
+    for at in range(0, len(every), AT_ONCE):
+        ids = every[at : at + AT_ONCE]
+        some = select(SessionRow).options(undefer(SessionRow.resolved)).where(SessionRow.id.in_(ids))
+        rows = work.scalars(some.order_by(SessionRow.started_at, SessionRow.id)).all()
         bouts: dict[str, list[BoutKept]] = {each: [] for each in ids}
         versions = _versions(work, ids)
         query = select(BoutRow).where(BoutRow.session_id.in_(ids)).order_by(BoutRow.done_at, BoutRow.id)
         for bout in work.scalars(query):
             bouts[bout.session_id].append(_bout(bout, versions[bout.id]))
-        for row in some:
+        for row in rows:
             yield _kept(SessionKept, row, readiness=readiness.get(row.id), bouts=tuple(bouts[row.id]))
         work.expunge_all()
 

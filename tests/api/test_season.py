@@ -140,6 +140,28 @@ def test_a_session_that_was_moved_stays_where_it_was_put(season, monday, lifter)
     assert season.client.put(f"/api/season/sessions/{uuid4()}/day", json={"on": to}).status_code == 404
 
 
+def test_a_session_of_a_season_is_overdue_for_a_week_and_never_nags(season, today):
+    season.save()
+    missed = season.weeks[0]["of"][0]["id"]
+    for days, due in ((0, [missed]), (6, [missed]), (7, [])):
+        to = {"on": str(today - timedelta(days=days))}
+        season.client.put(f"/api/season/sessions/{missed}/day", json=to).raise_for_status()
+        told = season.client.get("/api/today").json()
+        assert [each["id"] for each in told["due"]] == due
+        assert missed not in [each["id"] for each in told["coming"]]
+
+
+def test_today_says_where_in_the_season_it_is(season, monday, today):
+    assert season.client.get("/api/today").json()["season"] is None
+    season.save(season.text.replace("\n\nbuilding", f"\nmeet {monday}\n\nbuilding", 1))
+    told = season.client.get("/api/today").json()["season"]
+    assert (told["title"], told["number"], told["weeks"], told["kind"]) == ("Autumn", None, 5, None)
+    assert told["aim"]["on"] == str(monday)
+    season.save(season.text.replace(str(monday), str(today)))
+    told = season.client.get("/api/today").json()["season"]
+    assert (told["number"], told["kind"]) == (1, "building")
+
+
 def test_what_is_past_is_not_planned(season, today):
     text = season.text.replace(f"from {season.text.split('from ')[1][:10]}", f"from {today - timedelta(days=14)}")
     saved = season.save(text).json()
@@ -168,9 +190,9 @@ def test_a_text_that_is_no_season_is_told_and_changes_nothing(season):
     assert wrong.status_code == 422
     assert [(each["line"], each["nearest"]) for each in wrong.json()["problems"]] == [(6, "leave"), (8, "leave")]
     assert season.weeks == before
-    examined = season.client.post("/api/season/examine", json={"written": season.text}).json()
+    examined = season.client.post("/api/season/text/examine", json={"written": season.text}).json()
     assert (examined["title"], examined["weeks"], examined["sessions"]) == ("Autumn", 5, 10)
-    assert season.client.post("/api/season/examine", json={"written": "nothing"}).json()["problems"]
+    assert season.client.post("/api/season/text/examine", json={"written": "nothing"}).json()["problems"]
     for wrong in (uuid4(), season.id):
         assert season.client.put(f"/api/season/{wrong}/away/soon", json={}).status_code == 422
     assert season.client.put(f"/api/season/{uuid4()}/away/2026-10-12", json={}).status_code == 404

@@ -6,7 +6,6 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from fortis.demo.log import make_demo
-from fortis.store.database import open_database
 from tests.browser.test_import import STRANGE, bring
 from tests.browser.test_loop import compose
 from tests.serving import CHROMIUM, FLAGS, Serving
@@ -70,8 +69,6 @@ def floor(desktop: Page, phone: Page, dim: Page) -> None:
     start(desktop, "Strip")
     record(desktop, 8, 0)
     shoot(desktop, "floor-drop")
-    phone.goto(desktop.url)
-    shoot(phone, "floor-drop-phone")
     plan(
         desktop,
         "# Cluster\nTrap-bar deadlift: 3 sets of (2, 2, 2) at 87% leave 1 within 20s rest 4:00\nRing row: 8",
@@ -111,6 +108,10 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
     shoot(desktop, "import")
     for page, name in ((desktop, "strength"), (phone, "strength-phone")):
         strength(page, name)
+    for page, name in ((desktop, "season"), (phone, "season-phone")):
+        page.goto("/season")
+        page.get_by_role("region", name="The week").wait_for()
+        shoot(page, name)
     floor(desktop, phone, dim)
 
 
@@ -127,22 +128,18 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        weeks, years, new = (Serving(Path(folder) / f"{name}.db") for name in ("weeks", "years", "new"))
+        weeks, years = (Serving(Path(folder) / f"{name}.db") for name in ("weeks", "years"))
         make_demo(weeks.database)
         make_demo(years.database, weeks=A_YEAR)
-        open_database(new.database).kw["bind"].dispose()
         try:
-            for serving in (weeks, years, new):
+            for serving in (weeks, years):
                 serving.start()
             dim = {**PHONE, "color_scheme": "dark"}
             views(*(page(browser, weeks, options) for options in (DESKTOP, PHONE, dim)))
             strength(page(browser, years, DESKTOP), "strength-years")
-            nothing = page(browser, new, DESKTOP)
-            nothing.goto("/strength")
-            shoot(nothing, "strength-new")
         finally:
             browser.close()
-            for serving in (weeks, years, new):
+            for serving in (weeks, years):
                 serving.kill()
 
 

@@ -75,7 +75,7 @@ def test_the_floor_without_a_session_shows_the_one_that_is_due(desktop, phone):
         expect(page.get_by_text(re.compile(r"about \d+ min"))).to_be_visible()
         expect(page.get_by_role("region", name="Or start another").get_by_role("link")).not_to_have_count(0)
         assert axe(page) == []
-    phone.get_by_role("link", name="Pull").tap()
+    phone.get_by_role("link", name="Pull").first.tap()
     expect(phone.get_by_role("heading", name="Pull")).to_be_visible()
     desktop.keyboard.press("Space")
     expect(desktop.get_by_role("button", name="Begin")).to_be_visible()

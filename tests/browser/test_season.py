@@ -15,6 +15,7 @@ def begin(page):
     expect(page.get_by_role("heading", name="Winter", level=1)).to_be_visible()
 
 
+@pytest.mark.new_lifter
 @pytest.mark.parametrize("width", ["desktop", "phone"])
 def test_a_season_is_planned_from_text_and_read_without_fault(request, width):
     page = request.getfixturevalue(width)
@@ -28,6 +29,7 @@ def test_a_season_is_planned_from_text_and_read_without_fault(request, width):
     expect(page.get_by_role("link", name=re.compile("^Lower body"))).not_to_have_count(0)
 
 
+@pytest.mark.new_lifter
 def test_weeks_are_gone_through_and_the_phone_shows_one_at_a_time(phone):
     begin(phone)
     expect(phone.get_by_role("columnheader", name=re.compile("Week of"))).to_have_count(1)
@@ -37,6 +39,7 @@ def test_weeks_are_gone_through_and_the_phone_shows_one_at_a_time(phone):
     expect(phone.get_by_role("heading", name="Week 1, building")).to_be_visible()
 
 
+@pytest.mark.new_lifter
 def test_a_week_is_put_off_left_out_and_trained_after_all(desktop):
     begin(desktop)
     weeks = desktop.get_by_role("columnheader", name=re.compile("Week of"))
@@ -56,6 +59,7 @@ def test_a_week_is_put_off_left_out_and_trained_after_all(desktop):
     expect(week.get_by_role("link")).to_have_count(2)
 
 
+@pytest.mark.new_lifter
 def test_a_slip_in_the_text_is_told_and_a_change_reaches_the_sessions(desktop):
     begin(desktop)
     desktop.get_by_text("The season as text").first.click()
@@ -72,6 +76,7 @@ def test_a_slip_in_the_text_is_told_and_a_change_reaches_the_sessions(desktop):
     expect(desktop.get_by_role("columnheader", name=re.compile("Week of"))).to_have_count(7)
 
 
+@pytest.mark.new_lifter
 def test_a_session_is_dragged_to_another_day(desktop):
     begin(desktop)
     week = desktop.get_by_role("region", name="The week")
@@ -82,6 +87,7 @@ def test_a_session_is_dragged_to_another_day(desktop):
     expect(week.get_by_role("link", name=re.compile(r"Lower body\s*Fri"))).to_be_visible()
 
 
+@pytest.mark.new_lifter
 def test_a_season_is_ended_at_the_second_word(desktop):
     begin(desktop)
     desktop.get_by_text("The season as text").first.click()
@@ -90,3 +96,21 @@ def test_a_season_is_ended_at_the_second_word(desktop):
     desktop.get_by_role("button", name="End the season").click()
     desktop.get_by_role("button", name="End it").click()
     expect(desktop.get_by_role("heading", name="No season is under way")).to_be_visible()
+
+
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_what_was_done_and_what_is_to_come_stand_in_their_weeks(request, width):
+    page = request.getfixturevalue(width)
+    page.goto("/season")
+    expect(page.get_by_role("heading", name="River meet", level=1)).to_be_visible()
+    expect(page.get_by_text(re.compile("^7 weeks to the meet, Sat"))).to_be_visible()
+    week = page.get_by_role("region", name="The week")
+    expect(week.get_by_role("heading", name="Week 6, building")).to_be_visible()
+    expect(week.get_by_text("6 of 8 weeks of its block, this week")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"kg done of"))).to_be_visible()
+    squat = page.get_by_role("region", name="Attempts").get_by_role("row", name="Front squat belt")
+    expect(squat).to_contain_text(re.compile(r"1\d\d(\.5)?\s*9\d %"))
+    assert page.evaluate("document.documentElement.scrollWidth") == page.viewport_size["width"]
+    assert axe(page) == []
+    week.get_by_role("link", name=re.compile("today")).click()
+    expect(page.get_by_role("heading", name="Press and row")).to_be_visible()

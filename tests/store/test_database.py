@@ -19,7 +19,7 @@ from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.core.tally.body_weight import Weighed, interpolated
 from fortis.demo.log import make_demo
 from fortis.formats.documents import FromTheFutureError, from_document, to_document
-from fortis.store import bouts, lifter, places, recording, sessions
+from fortis.store import bouts, lifter, places, recording, seasons, sessions
 from fortis.store.backup import back_up
 from fortis.store.cache import cached, note_versions
 from fortis.store.database import WRITES, open_database, writing
@@ -134,16 +134,18 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
     now = datetime(2026, 6, 1, 12, tzinfo=UTC)
     told = []
     for name in ("one.db", "two.db"):
-        assert make_demo(tmp_path / name, now) == 39
+        assert make_demo(tmp_path / name, now) == 36
         with open_database(tmp_path / name).begin() as work:
             done = sessions.finished(work)
             told.append([bout for row in done for bout in bouts.performed(work, row.id)])
             titles = {row.title for row in done}
             due = [row.title for row in sessions.planned(work) if row.planned_on == now.date()]
+            ahead = seasons.season_of(seasons.underway(work))
     assert told[0] == told[1]
     assert len(done) == 36
     assert {"Press and row", "Pull", "Legs", "Legs, light"} <= titles
     assert due == ["Press and row"]
+    assert (ahead.weeks, ahead.starts.isoformat(), ahead.aim.on.isoformat()) == (13, "2026-04-27", "2026-07-25")
     assert any(bout.ended == "could not move it" for bout in told[0])
     assert any(bout.position.entry == 2 for bout in told[0])
     assert any(bout.position.bout > 2 for bout in told[0])

@@ -28,7 +28,7 @@ from fortis.formats.record import (
 )
 from fortis.store.database import open_database, writing
 from fortis.store.tables import ImportRow
-from fortis.store.transfer import NotEmptyError, about_lifter, all_sessions, bring_in
+from fortis.store.transfer import AT_ONCE, NotEmptyError, about_lifter, all_sessions, bring_in
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "record.schema.json"
 DESCRIBED = jsonschema.Draft202012Validator(json.loads(schema()))
@@ -113,6 +113,7 @@ def test_the_demo_and_a_record_of_the_first_release_come_through(tmp_path):
         bring(new, text)
         assert away(new) == text
         if name == "demo":
+            assert bring(open_database(tmp_path / "more.db"), text) > AT_ONCE
             assert rows(tmp_path / "demo-new.db") == rows(tmp_path / "demo.db")
 
 

@@ -1068,26 +1068,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/season/examine": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Examine
-         * @description Read a text that is to be a season, as far as it goes.
-         */
-        post: operations["examine_api_season_examine_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/season/sessions/{session_id}/day": {
         parameters: {
             query?: never;
@@ -1102,6 +1082,26 @@ export interface paths {
          */
         put: operations["move_api_season_sessions__session_id__day_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/text/examine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Examine
+         * @description Read a text that is to be a season, as far as it goes.
+         */
+        post: operations["examine_api_season_text_examine_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1574,6 +1574,16 @@ export interface components {
             reps: components["schemas"]["FixedReps"] | components["schemas"]["RepRange"] | components["schemas"]["MaxReps"] | components["schemas"]["Hold"];
             /** @default null */
             tempo: components["schemas"]["Tempo"] | null;
+        };
+        /**
+         * Attempt
+         * @description A load, and how likely it goes up, 0 to 1.
+         */
+        Attempt: {
+            /** Chance */
+            chance: number;
+            /** Kg */
+            kg: number;
         };
         /**
          * Band
@@ -2499,12 +2509,6 @@ export interface components {
             skipped: string[];
         };
         /**
-         * Kind
-         * @description What kind of bout is evidence of a max.
-         * @enum {string}
-         */
-        Kind: "fresh" | "tired" | "in a cluster" | "in a drop" | "missed" | "remembered";
-        /**
          * Kit
          * @description What is in one place. `heights` are boxes and deficits in centimetres.
          */
@@ -2772,6 +2776,17 @@ export interface components {
             more: boolean;
             /** Sessions */
             sessions: components["schemas"]["LedgerRow"][];
+        };
+        /**
+         * LiftAttempts
+         * @description Opener, second and third of a lift, were the day today.
+         */
+        LiftAttempts: {
+            /** Attempts */
+            attempts: components["schemas"]["Attempt"][];
+            /** Exercise */
+            exercise: string;
+            setup: components["schemas"]["SetUp-Output"];
         };
         /**
          * LiftComparison
@@ -3476,7 +3491,7 @@ export interface components {
             at: string;
             /** At Least */
             at_least: boolean;
-            kind: components["schemas"]["Kind"];
+            kind: components["schemas"]["fortis__core__tally__evidence__Kind"];
             /** Load Share */
             load_share: number;
             /** Remembered Id */
@@ -4240,6 +4255,22 @@ export interface components {
          */
         School: "few big jumps" | "many small jumps";
         /**
+         * SeasonNow
+         * @description Where in its season the lifter is: in which week of how many, and in what kind of block.
+         *
+         *     `number` and `kind` are None before it, after it, and in a week away.
+         */
+        SeasonNow: {
+            aim: components["schemas"]["Aim"] | null;
+            kind: components["schemas"]["fortis__core__season__model__Kind"] | null;
+            /** Number */
+            number: number | null;
+            /** Title */
+            title: string;
+            /** Weeks */
+            weeks: number;
+        };
+        /**
          * SeasonPage
          * @description The season under way, None where there is none. `today` is the lifter's date.
          */
@@ -4282,15 +4313,21 @@ export interface components {
         /**
          * SeasonView
          * @description The season under way, week by week.
+         *
+         *     `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
          */
         SeasonView: {
             aim: components["schemas"]["Aim"] | null;
+            /** Attempts */
+            attempts: components["schemas"]["LiftAttempts"][];
             /** Blocks */
             blocks: components["schemas"]["BlockView"][];
             /** Id */
             id: string;
             /** Title */
             title: string;
+            /** Total */
+            total: components["schemas"]["Attempt"][];
             /** Weeks */
             weeks: components["schemas"]["WeekOfSeason"][];
             /** Written */
@@ -4970,8 +5007,8 @@ export interface components {
          * @description What is on.
          *
          *     `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
-         *     are later or without a date; `last` is the newest finished one. `body_weight_missing` says that what is due
-         *     moves body weight, and none is known.
+         *     are planned for the next two weeks or without a date; `last` is the newest finished one. `body_weight_missing`
+         *     says that what is due moves body weight, and none is known.
          */
         TodayView: {
             /** Body Weight Missing */
@@ -4986,6 +5023,7 @@ export interface components {
              * Format: date
              */
             on: string;
+            season: components["schemas"]["SeasonNow"] | null;
             started: components["schemas"]["SessionCard"] | null;
         };
         /**
@@ -5334,6 +5372,18 @@ export interface components {
          * @enum {string}
          */
         fortis__api__waiting__State: "reading" | "read" | "writing" | "written" | "refused";
+        /**
+         * Kind
+         * @description What the weeks of a block are for.
+         * @enum {string}
+         */
+        fortis__core__season__model__Kind: "building" | "heavy" | "peaking" | "light" | "free";
+        /**
+         * Kind
+         * @description What kind of bout is evidence of a max.
+         * @enum {string}
+         */
+        fortis__core__tally__evidence__Kind: "fresh" | "tired" | "in a cluster" | "in a drop" | "missed" | "remembered";
         /**
          * State
          * @description Where a session is on its way.
@@ -11324,27 +11374,27 @@ export interface operations {
             };
         };
     };
-    examine_api_season_examine_post: {
+    move_api_season_sessions__session_id__day_put: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                session_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Written"];
+                "application/json": components["schemas"]["OnDay"];
             };
         };
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["SeasonRead"];
-                };
+                content?: never;
             };
             /** @description The body is no JSON at all. */
             400: {
@@ -11364,8 +11414,17 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description There is nothing at this address. */
+            /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11438,27 +11497,27 @@ export interface operations {
             };
         };
     };
-    move_api_season_sessions__session_id__day_put: {
+    examine_api_season_text_examine_post: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                session_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OnDay"];
+                "application/json": components["schemas"]["Written"];
             };
         };
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["SeasonRead"];
+                };
             };
             /** @description The body is no JSON at all. */
             400: {
@@ -11478,17 +11537,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetail"];
                 };
             };
-            /** @description Not Found */
+            /** @description There is nothing at this address. */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetail"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };

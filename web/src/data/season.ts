@@ -14,7 +14,7 @@ export const useSeasonRead = (written: string) =>
     queryKey: ["examine", "season", written],
     enabled: written.trim() !== "",
     placeholderData: keepPreviousData,
-    queryFn: () => answer(client.POST("/api/season/examine", { body: { written } })),
+    queryFn: () => answer(client.POST("/api/season/text/examine", { body: { written } })),
   });
 
 /** What changes sessions to come is seen everywhere. */

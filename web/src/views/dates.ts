@@ -45,6 +45,16 @@ export function addDays(iso: string, many: number): string {
   return isoDate(day);
 }
 
+/** How far off a day is that a season leads to: 5 weeks to the meet, Sat, 2 Jan 2027. */
+export function untilWords(aim: { what: string; on: string }, today: string): string {
+  const days = Math.round((local(aim.on).getTime() - local(today).getTime()) / DAY);
+  const day = fullDate(aim.on);
+  if (days < 0) return `The ${aim.what} was on ${day}`;
+  if (days === 0) return `The ${aim.what} is today`;
+  if (days < 14) return `${days} ${days === 1 ? "day" : "days"} to the ${aim.what}, ${day}`;
+  return `${Math.floor(days / 7)} weeks to the ${aim.what}, ${day}`;
+}
+
 /** A date as the interface wants it, in this device's zone. */
 export function isoDate(date: Date): string {
   const month = String(date.getMonth() + 1).padStart(2, "0");

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { type SeasonView, useSeason } from "@/data/season";
 import { Loaded } from "@/parts/Loaded";
-import { addDays, fullDate, weekdayOf } from "../dates";
+import { addDays, untilWords, weekdayOf } from "../dates";
+import { Attempts } from "./Attempts";
 import { Calendar } from "./Calendar";
 import { Text } from "./Text";
 import { Week } from "./Week";
@@ -44,7 +45,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
       <div className="min-w-0 p-4 sm:px-7 sm:py-5">
         <header className="flex flex-wrap items-baseline justify-between gap-x-6">
           <h1 className="text-3xl font-bold tracking-tight">{season.title}</h1>
-          {season.aim && <p className="text-faint">{countdown(season.aim, today)}</p>}
+          {season.aim && <p className="text-faint">{untilWords(season.aim, today)}</p>}
         </header>
         <Calendar season={season} monday={monday} thisWeek={thisWeek} today={today} onPick={pick}>
           {(columns) => <Work weeks={weeks} columns={columns} monday={monday} onPick={pick} />}
@@ -52,6 +53,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
       </div>
       <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
         {week && <Week season={season} week={week} thisWeek={thisWeek} today={today} />}
+        <Attempts season={season} />
         <details className="mt-8 print:hidden">
           <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
             The season as text
@@ -61,18 +63,6 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
       </aside>
     </div>
   );
-}
-
-/** How far off the day is that a season leads to: 5 weeks to the meet, Sat, 2 Jan 2027. */
-function countdown(aim: NonNullable<SeasonView["aim"]>, today: string): string {
-  const days = Math.round(
-    (new Date(`${aim.on}T12:00`).getTime() - new Date(`${today}T12:00`).getTime()) / 86_400_000,
-  );
-  const day = fullDate(aim.on);
-  if (days < 0) return `The ${aim.what} was on ${day}`;
-  if (days === 0) return `The ${aim.what} is today`;
-  if (days < 14) return `${days} ${days === 1 ? "day" : "days"} to the ${aim.what}, ${day}`;
-  return `${Math.floor(days / 7)} weeks to the ${aim.what}, ${day}`;
 }
 
 /** A season to begin with: it starts in the week after this one. */

@@ -14,7 +14,7 @@ import { Remember } from "@/parts/Remember";
 import { WeighIn } from "@/parts/WeighIn";
 import { PlannedScore } from "@/score/PlannedScore";
 import { kilograms, loadOf, minutes, plain, weightOf } from "@/score/words";
-import { dayWords, fullDate } from "../dates";
+import { dayWords, fullDate, untilWords } from "../dates";
 import { Ready } from "./Ready";
 import { Shorten } from "./Shorten";
 
@@ -75,6 +75,22 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
             Compose a session
           </Link>
         </section>
+        {view.season && (
+          <section>
+            <h2 className="font-bold">Season</h2>
+            <Link to="/season" className="flex min-h-11 items-center justify-between gap-4 hover:underline">
+              <span>{view.season.title}</span>
+              <span className="text-right text-faint">
+                {view.season.number === null
+                  ? "no week of it"
+                  : `week ${view.season.number} of ${view.season.weeks}, ${view.season.kind}`}
+              </span>
+            </Link>
+            {view.season.aim && view.season.aim.on >= view.on && (
+              <p className="text-faint">{untilWords(view.season.aim, view.on)}.</p>
+            )}
+          </section>
+        )}
         {view.last?.started_at && (
           <section>
             <h2 className="font-bold">Last time</h2>

@@ -1,0 +1,51 @@
+"""The season of the demo: under way for five weeks, with a light week, a wave and a meet ahead."""
+
+from datetime import date, timedelta
+
+from fortis.core.season.model import Aim, AimLift, Block, Day, Kind, School, Season, Weekday
+from fortis.core.structure.model import SetUp
+
+WEEKS_BEHIND = 5
+BUILDING_WEEKS = 8
+WAVE = "3|2|1 at 87|91|95% rest 4:00; 2 x 3 at top -10% rest 3:00"
+OPENERS = "3 at 70%; 2 at 80%; 1 at 88% rest 3:00"
+SQUAT, BENCH, DEADLIFT = "Front squat [belt]", "Bench press", "Trap-bar deadlift [belt, high handles]"
+
+
+def season(today: date, texts: dict[str, tuple[int, str]]) -> Season:
+    """A season under way on a day. `texts` are its sessions now, by title: how many days off, and their lines."""
+    days = {title: _weekday(today + timedelta(days=after)) for title, (after, _) in texts.items()}
+    starts = today - timedelta(days=today.weekday() + 7 * WEEKS_BEHIND)
+
+    def week(lines: dict[str, str]) -> tuple[Day, ...]:
+        found = [
+            Day(weekday=days[title], title=title, lines=tuple(text.splitlines())) for title, text in lines.items()
+        ]
+        return tuple(sorted(found, key=lambda day: day.weekday.number))
+
+    building = week({title: text for title, (_, text) in texts.items()})
+    heavy = week(
+        {
+            "Press and row": f"{BENCH}: {WAVE}\nRing row: 3 x 8-10 leave 1 rest 1:30",
+            "Pull": f"{DEADLIFT}: 3|3|2 x 2 at 85|88|90% leave 1 rest 4:00\nSeal row: 3 x 8 leave 2 rest 2:00",
+            "Legs": f"{SQUAT}: {WAVE}\nLeg extension: 2 x 10-12 leave 2 rest 1:30",
+        }
+    )
+    openers = Day(
+        weekday=Weekday.TUESDAY,
+        title="Openers",
+        lines=(f"{SQUAT}: {OPENERS}", f"{BENCH}: {OPENERS}"),
+    )
+    blocks = (
+        Block(kind=Kind.BUILDING, weeks=BUILDING_WEEKS, days=building),
+        Block(kind=Kind.LIGHT, school=School.SHORT),
+        Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=heavy),
+        Block(kind=Kind.PEAKING, name="ease off", days=(openers,)),
+    )
+    last = starts + timedelta(days=7 * (BUILDING_WEEKS + 4) + Weekday.SATURDAY.number)
+    lifts = AimLift(exercise="Front squat", setup=SetUp(items=("belt",))), AimLift(exercise=BENCH)
+    return Season(title="River meet", starts=starts, blocks=blocks, aim=Aim(what="meet", on=last, lifts=lifts))
+
+
+def _weekday(day: date) -> Weekday:
+    return list(Weekday)[day.weekday()]
