@@ -10,7 +10,7 @@ import typer
 from fortis.core.season.model import Season
 from fortis.core.season.reading import SeasonError, read_season
 from fortis.core.season.weeks import weeks
-from fortis.core.season.writing import write_block, write_season
+from fortis.core.season.writing import write_block
 from fortis.core.units import Unit
 from fortis.store import seasons
 from fortis.store.database import Database, writing
@@ -84,7 +84,7 @@ def _write(database: Database, out: Path | None) -> None:
         row = seasons.underway(work)
         if row is None:
             refuse("There is no season under way. Plan one: fortis season FILE.")
-        text = write_season(seasons.season_of(row))
+        text = row.written
     if out is None:
         typer.echo(text, nl=False)
         return

@@ -2,10 +2,11 @@
 
 from collections.abc import Sequence
 from datetime import date, datetime, timedelta
+from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, HTTPException, Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
@@ -16,9 +17,9 @@ from fortis.api.written import Written
 from fortis.core.exercises import LoadKind
 from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, Season
-from fortis.core.season.reading import examine_season
+from fortis.core.season.reading import examine_season, with_away
 from fortis.core.season.weeks import SeasonWeek, weeks
-from fortis.core.season.writing import write_block, write_season
+from fortis.core.season.writing import write_block
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import Problem
 from fortis.core.structure.timeline import timeline
@@ -128,7 +129,7 @@ class Absence(BaseModel):
     """No training in a week. What was planned for it follows a week later, unless it is `missed`."""
 
     missed: Flag = False
-    why: str = ""
+    why: Annotated[str, Field(max_length=200)] = ""
 
 
 class OnDay(BaseModel):
@@ -219,12 +220,9 @@ def _save(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -
 def _with_away(work: Work, season_id: str, change: Away | date, now: datetime) -> SeasonSaved:
     """The season with a week away more, or without that of a Monday."""
     row = _get(work, season_id)
-    season = seasons.season_of(row)
+    away = change if isinstance(change, Away) else None
     monday = change.monday if isinstance(change, Away) else change
-    others = [each for each in season.away if each.monday != monday]
-    away = sorted([*others, change] if isinstance(change, Away) else others, key=lambda each: each.monday)
-    changed = season.model_copy(update={"away": tuple(away)})
-    return _save(work, season_id, write_season(changed), Unit(row.unit), now)
+    return _save(work, season_id, with_away(row.written, monday, away), Unit(row.unit), now)
 
 
 def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:

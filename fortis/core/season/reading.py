@@ -8,14 +8,18 @@ from difflib import get_close_matches
 
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, School, Season, Weekday
+from fortis.core.season.writing import write_away
 from fortis.core.structure.model import SetUp
-from fortis.core.structure.notation import LONGEST_TEXT, Problem, examine
+from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, Problem, examine
 from fortis.core.units import Unit
+from fortis.core.value import ISO_DATE
 
 MOST_WEEKS = 104
 """A season has two years at most."""
 MOST_DAYS = 14
 """Sessions in a week."""
+MOST_SESSIONS, MOST_LINES = 500, 10_000
+"""Sessions of a season, and their lines in all weeks together."""
 
 _FROM = re.compile(r"from\s+(?P<on>\S+)\s*$", re.IGNORECASE)
 _AIM = re.compile(r"(?P<what>meet|test)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<lifts>.*))?$", re.IGNORECASE)
@@ -94,12 +98,33 @@ class _Examination:
                 self._line(number, line.rstrip())
             except _Slip as slip:
                 self._wrong(number, slip.column, slip.message, slip.nearest)
-        for block in self.blocks:
-            self._weeks(block)
+        if not self._is_too_long():
+            for block in self.blocks:
+                self._weeks(block)
         season = self._season()
         return season, tuple(sorted(self.problems, key=lambda each: (each.line, each.column)))
 
+    def _is_too_long(self) -> bool:
+        """Whether there is more than a season holds; what is wrong with its lines is not looked for then."""
+        weeks = [(block.block.rounds * block.block.weeks, block) for block in self.blocks]
+        for many, most, what in (
+            (sum(of for of, _ in weeks), MOST_WEEKS, "weeks"),
+            (sum(of * len(block.days) for of, block in weeks), MOST_SESSIONS, "sessions"),
+            (
+                sum(of * len(day.lines) for of, block in weeks for day in block.days),
+                MOST_LINES,
+                "lines in all weeks",
+            ),
+            (len(self.away), MOST_WEEKS, "weeks away"),
+        ):
+            if many > most:
+                self._wrong(1, 1, f"These are {many:,} {what}; a season has {most:,} at most.")
+                return True
+        return False
+
     def _line(self, number: int, line: str) -> None:
+        if len(line) > LONGEST_LINE:
+            raise _Slip(f"This line has {len(line):,} characters; a line holds {LONGEST_LINE:,}.", LONGEST_LINE)
         bare = line.lstrip()
         indent = len(line) - len(bare)
         day = self.blocks[-1].days[-1] if self.blocks and self.blocks[-1].days else None
@@ -117,9 +142,13 @@ class _Examination:
 
     def _head(self, number: int, line: str) -> None:
         if found := _FROM.match(line):
+            if self.starts:
+                raise _Slip("The season has a first day already.")
             day = _date(found["on"], found.start("on") + 1)
             self.starts = day - timedelta(days=day.weekday())
         elif found := _AIM.match(line):
+            if self.aim:
+                raise _Slip(f"The season leads to a {self.aim.what} already.")
             on = _date(found["on"], found.start("on") + 1)
             self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(_lifts(found["lifts"] or "")))
         elif found := _AWAY.match(line):
@@ -205,8 +234,6 @@ class _Examination:
             away=tuple(self.away[monday] for monday in sorted(self.away)),
         )
         if season.weeks > MOST_WEEKS:
-            message = f"These are {season.weeks} weeks; a season has {MOST_WEEKS} at most."
-            self._wrong(self.blocks[-1].line, 1, message)
             return None
         last = season.mondays[-1] + timedelta(days=6)
         if season.aim and not season.starts <= season.aim.on <= last:
@@ -235,11 +262,32 @@ class _Examination:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
 
 
+def with_away(text: str, monday: date, away: Away | None) -> str:
+    """A season's text with a week away, or without any for that Monday; the rest stays as it is typed."""
+    lines = [line for line in text.splitlines() if _away_monday(line) != monday]
+    if away:
+        head = [at for at, line in enumerate(lines) if _FROM.match(line) or _AIM.match(line) or _AWAY.match(line)]
+        lines.insert(head[-1] + 1 if head else 0, write_away(away))
+    return "\n".join(lines) + "\n"
+
+
+def _away_monday(line: str) -> date | None:
+    found = _AWAY.match(line)
+    if not found or not ISO_DATE.fullmatch(found["on"]):
+        return None
+    on = date.fromisoformat(found["on"])
+    return on - timedelta(days=on.weekday())
+
+
 def weeks_of(block: Block) -> Iterator[Week]:
     """The weeks of a block, round by round."""
     for number in range(1, block.rounds + 1):
         for week in range(1, block.weeks + 1):
             yield Week(number, week, block.weeks)
+
+
+def _lines(block: _Block) -> int:
+    return sum(len(day.lines) for day in block.days)
 
 
 def _as_day(day: _Day) -> Day:
@@ -254,7 +302,7 @@ def _indent(lines: Sequence[str]) -> int:
 
 def _date(written: str, column: int) -> date:
     try:
-        day = date.fromisoformat(written)
+        day = date.fromisoformat(written if ISO_DATE.fullmatch(written) else "")
     except ValueError:
         raise _Slip("A date is written as year, month and day, like 2026-10-12.", column) from None
     if not 1900 <= day.year <= 2200:

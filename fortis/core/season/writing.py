@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from fortis.core.season.model import Aim, Block, Season
+from fortis.core.season.model import Aim, Away, Block, Season
 
 
 def write_season(season: Season) -> str:
@@ -10,9 +10,7 @@ def write_season(season: Season) -> str:
     lines = [f"# {season.title}", f"from {season.starts.isoformat()}"]
     if season.aim:
         lines.append(_aim(season.aim))
-    for away in season.away:
-        word = "missed" if away.missed else "away"
-        lines.append(f"{word} {away.monday.isoformat()}{f': {away.why}' if away.why else ''}")
+    lines += map(write_away, season.away)
     for block in season.blocks:
         lines += ["", *_block(block)]
     return "\n".join(lines) + "\n"
@@ -24,6 +22,12 @@ def write_block(block: Block) -> str:
     parts = [f"{block.kind} ({block.name})" if block.name else str(block.kind)]
     parts.append(f"{block.rounds} rounds of {weeks}" if block.rounds > 1 else weeks)
     return ", ".join([*parts, str(block.school)] if block.school else parts)
+
+
+def write_away(away: Away) -> str:
+    """Write a week without training: `away 2026-11-23: ill`."""
+    why = f": {away.why}" if away.why else ""
+    return f"{'missed' if away.missed else 'away'} {away.monday.isoformat()}{why}"
 
 
 def _aim(aim: Aim) -> str:

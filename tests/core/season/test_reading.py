@@ -1,9 +1,14 @@
 """The season file: read, written, and what is wrong with it told."""
 
+from datetime import date
+
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from fortis.core.season.reading import SeasonError, examine_season, read_season
+from fortis.core.season.model import Away
+from fortis.core.season.reading import SeasonError, examine_season, read_season, with_away
+from fortis.core.season.weeks import weeks
 from fortis.core.season.writing import write_season
 from tests.core.season.seasons import MEET, seasons
 
@@ -58,13 +63,12 @@ def test_it_begins_on_a_monday():
             None,
         ),
         (f"meet 2027-10-12\n{DAY}    Squat: 5", 1, 1, "is not within the season, 2026-10-12 to 2026-11-01", None),
-        (
-            "from 2026-10-12\nbuilding, 50 rounds of 3 weeks:\n Mon, A:\n  Squat: 5",
-            2,
-            1,
-            "These are 150 weeks",
-            None,
-        ),
+        ("from 2026-10-12\nheavy, 50 rounds of 3 weeks:\n Mon, A:\n  Dip: 5", 1, 1, "These are 150 weeks", None),
+        (f"{DAY}    Dip: 5\nfrom 2026-10-12", 5, 1, "has a first day already", None),
+        ("meet 2026-10-12\ntest 2026-10-12", 2, 1, "leads to a meet already", None),
+        ("from 2026W421", 1, 6, "A date is written as", None),
+        (f"{DAY}    Dip: {'5' * 2_000}", 4, 2_000, "This line has 2,009 characters", None),
+        ("from 2026-10-12\nheavy, 90 weeks:\n Mon, A:\n" + "  Dip: 5\n" * 200, 1, 1, "18,000 lines", None),
     ],
 )
 def test_a_slip_is_told_with_its_place_and_the_likely_mend(text, line, column, message, nearest):
@@ -79,3 +83,24 @@ def test_a_slip_is_told_with_its_place_and_the_likely_mend(text, line, column, m
 def test_a_fault_of_several_weeks_is_told_once():
     problems = examine_season(f"{DAY}    Squat: 3|4 x 5 at 60 kg lave 2\n    Curl: 3 x\n")[1]
     assert [each.line for each in problems] == [4, 5]
+
+
+def test_a_week_away_is_written_into_the_text_and_out_again_and_nothing_else_of_it_changes():
+    text = "# River meet\nfrom 2026-10-12\n# why: the river\n" + DAY.split("\n", 1)[1] + "    Dip: 5  # slowly\n"
+    monday = date(2026, 10, 19)
+    away = with_away(text, monday, Away(monday=monday, why="ill"))
+    assert away == text.replace("from 2026-10-12\n", "from 2026-10-12\naway 2026-10-19: ill\n")
+    missed = with_away(away.replace("10-19", "10-21"), monday, Away(monday=monday, missed=True))
+    assert missed == text.replace("from 2026-10-12\n", "from 2026-10-12\nmissed 2026-10-19\n")
+    assert with_away(missed, monday, None) == text
+
+
+@settings(max_examples=150)
+@given(st.integers(0, len(MEET)), st.integers(0, 30), st.text(max_size=12))
+def test_no_text_breaks_the_reader_and_every_problem_has_a_place(at, gone, put):
+    text = MEET[:at] + put + MEET[at + gone :]
+    season, problems = examine_season(text)
+    assert season or problems
+    assert all(1 <= each.line <= len(text.splitlines()) + 1 and each.column >= 1 for each in problems)
+    if season and not problems:
+        assert weeks(season)
