@@ -110,6 +110,10 @@ def test_what_was_done_and_what_is_to_come_stand_in_their_weeks(request, width):
     expect(page.get_by_text(re.compile(r"kg done of"))).to_be_visible()
     squat = page.get_by_role("region", name="Attempts").get_by_role("row", name="Front squat belt")
     expect(squat).to_contain_text(re.compile(r"1\d\d(\.5)?\s*9\d %"))
+    page.emulate_media(media="print")
+    expect(page.get_by_role("columnheader", name=re.compile("Week of"))).not_to_have_count(0)
+    expect(page.get_by_role("button", name="Move it a week later")).to_have_count(0)
+    page.emulate_media(media="screen")
     assert page.evaluate("document.documentElement.scrollWidth") == page.viewport_size["width"]
     assert axe(page) == []
     week.get_by_role("link", name=re.compile("today")).click()

@@ -41,7 +41,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
   const monday = weeks.some((week) => week.monday === picked) ? (picked ?? nearest) : nearest;
   const week = weeks.find((each) => each.monday === monday);
   return (
-    <div className="grid lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[minmax(0,1fr)_21rem]">
+    <div className="grid lg:min-h-[calc(100dvh-58px)] lg:grid-cols-[minmax(0,1fr)_21rem] print:block">
       <div className="min-w-0 p-4 sm:px-7 sm:py-5">
         <header className="flex flex-wrap items-baseline justify-between gap-x-6">
           <h1 className="text-3xl font-bold tracking-tight">{season.title}</h1>
@@ -51,7 +51,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
           {(columns) => <Work weeks={weeks} columns={columns} monday={monday} onPick={pick} />}
         </Calendar>
       </div>
-      <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
+      <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l print:border-l-0">
         {week && <Week season={season} week={week} thisWeek={thisWeek} today={today} />}
         <Attempts season={season} />
         <details className="mt-8 print:hidden">

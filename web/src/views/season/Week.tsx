@@ -97,7 +97,7 @@ export function Week({
       )}
       {away.error && <Trouble error={away.error} />}
       {!isPast && week.number !== null && !week.missed && (
-        <p className="mt-2 text-sm text-faint">
+        <p className="mt-2 text-sm text-faint print:hidden">
           Ill, or away? A week later, and all that follows moves with it. Left out, the rest stays on its
           days, and the work of this week is lost.
         </p>

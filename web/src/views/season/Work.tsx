@@ -118,8 +118,10 @@ export function Work({
         </ReadByKey>
       </Figure>
       <p className="text-sm text-faint">
-        Bars are the tonnage of a week, filled where it is done; the line is the average load of a rep. Drag a
-        session to another day, or change its date where you open it.
+        Bars are the tonnage of a week, filled where it is done; the line is the average load of a rep.{" "}
+        <span className="print:hidden">
+          Drag a session to another day, or change its date where you open it.
+        </span>
       </p>
     </div>
   );
