@@ -1,7 +1,7 @@
 """Season: the weeks of a plan, what was done of it, what is to come, and its text."""
 
 from collections.abc import Sequence
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from typing import Annotated
 from uuid import UUID
 
@@ -10,18 +10,20 @@ from pydantic import BaseModel, Field
 
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import card
+from fortis.api.views import Bounds, card
 from fortis.api.weeks import SmallSession, small
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.exercises import LoadKind
 from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, Season
+from fortis.core.season.outlook import looking_ahead
 from fortis.core.season.reading import examine_season, with_away
 from fortis.core.season.weeks import SeasonWeek, weeks
 from fortis.core.season.writing import write_block
+from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp, lift_key
-from fortis.core.structure.notation import Problem
+from fortis.core.structure.notation import Problem, read
 from fortis.core.structure.timeline import timeline
 from fortis.core.tally.costing import cost_of_plan
 from fortis.core.tally.small_score import small_plan
@@ -29,7 +31,7 @@ from fortis.core.tally.week import DAYS, DayDone, added_up, monday_of
 from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.core.value import Day, Flag, Kilograms
-from fortis.store import lifter, seasons, sessions
+from fortis.store import lifter, maxes, seasons, sessions
 from fortis.store.lifts import library
 from fortis.store.tables import SeasonRow, SessionRow
 from fortis.store.weeks import done_within
@@ -84,10 +86,26 @@ class LiftAttempts(BaseModel):
     attempts: tuple[Attempt, ...]
 
 
+class MaxOn(Bounds):
+    """A max on a day."""
+
+    on: date
+
+
+class LiftCourse(BaseModel):
+    """The max of a lift: after each session in the time of the season, and week by week from now on."""
+
+    exercise: str
+    setup: SetUp
+    past: list[MaxOn]
+    ahead: list[MaxOn]
+
+
 class SeasonView(BaseModel):
     """The season under way, week by week.
 
     `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
+    `courses` are of those lifts, or of the ones that its days begin with.
     """
 
     id: str
@@ -96,6 +114,7 @@ class SeasonView(BaseModel):
     aim: Aim | None
     attempts: list[LiftAttempts]
     total: tuple[Attempt, ...]
+    courses: list[LiftCourse]
     blocks: list[BlockView]
     weeks: list[WeekOfSeason]
 
@@ -240,9 +259,50 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
         aim=season.aim,
         attempts=tried,
         total=total(each.attempts for each in tried) if len(tried) > 1 else (),
+        courses=_courses(work, season, mondays, now),
         blocks=_blocks(season.blocks),
         weeks=[_week(monday, planned.get(monday), season, past, ahead) for monday in mondays],
     )
+
+
+def _courses(work: Work, season: Season, mondays: Sequence[date], now: datetime) -> list[LiftCourse]:
+    """The maxes of the lifts that matter: those that count on its day, else those that its days begin with."""
+    today, known = lifter.today(work, now), library(work)
+    days = {*mondays, season.aim.on} if season.aim else set(mondays)
+    days_ahead = [_noon(day) for day in sorted(days) if day > today]
+    course, found = maxes.course(work, now), []
+    for exercise, setup in _that_matter(season):
+        lift = known.find(exercise)
+        key = lift_key(lift, setup)
+        told = [
+            MaxOn(on=each.session.day, **_bounds(max_))
+            for _, after, each in maxes.of_lift(course, key)
+            if each.session.day >= mondays[0] and (max_ := after.max_of(key, each.session.started_at))
+        ]
+        if (max_ := lookups.basis(work, now).estimates.get(key)) and told:
+            outlook = zip(days_ahead, looking_ahead(max_, now, days_ahead), strict=True)
+            later = [MaxOn(on=day.date(), **_bounds(each)) for day, each in outlook]
+            found.append(LiftCourse(exercise=lift.name, setup=setup, past=told, ahead=later))
+    return found
+
+
+def _bounds(max_: Estimate) -> dict[str, float]:
+    return Bounds.of(max_).model_dump()
+
+
+def _noon(day: date) -> datetime:
+    return datetime.combine(day, time(12), UTC)
+
+
+MOST_COURSES = 4
+
+
+def _that_matter(season: Season) -> list[tuple[str, SetUp]]:
+    if season.aim and season.aim.lifts:
+        return [(each.exercise, each.setup) for each in season.aim.lifts][:MOST_COURSES]
+    first = [session.written for week in weeks(season)[:1] for session in week.sessions]
+    entries = (read(written).groups[0].entries[0] for written in first)
+    return list(dict.fromkeys((entry.exercise, entry.setup) for entry in entries))[:MOST_COURSES]
 
 
 def _attempts(work: Work, aim: Aim, now: datetime) -> list[LiftAttempts]:

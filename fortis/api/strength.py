@@ -175,11 +175,11 @@ def show_lift(
     if lift is None:
         raise HTTPException(404, "Nothing is known of this lift with this set-up yet.")
     calls = known.calls_of(lift_id)
-    of = next(each.lift for _, _, each in _of_lift(course, key))
+    of = next(each.lift for _, _, each in maxes.of_lift(course, key))
     days: list[Day] = []
     observations: list[Observation] = []
     doubted: list[Doubted] = []
-    for before, after, each in _of_lift(course, key):
+    for before, after, each in maxes.of_lift(course, key):
         at = each.session.started_at
         if found := after.max_of(key, at):
             body_kg = lifter.body_kg(work, each.session.day)
@@ -231,7 +231,7 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
 def _sides(course: Sequence[Taught], key: LiftKey) -> list[SidesDay]:
     """Left against right, session by session."""
     found = []
-    for _, _, each in _of_lift(course, key):
+    for _, _, each in maxes.of_lift(course, key):
         sides = sides_of(rested.bout for rested in each.rested if rested.of_setup)
         if sides:
             found.append(SidesDay(at=each.session.started_at, left_kg=sides.left_kg, right_kg=sides.right_kg))
@@ -241,7 +241,7 @@ def _sides(course: Sequence[Taught], key: LiftKey) -> list[SidesDay]:
 def _cues(course: Sequence[Taught], key: LiftKey) -> list[Noted]:
     """The last notes of a lift, each wording once."""
     noted: dict[str, Noted] = {}
-    for _, _, each in reversed(list(_of_lift(course, key))):
+    for _, _, each in reversed(list(maxes.of_lift(course, key))):
         for rested in each.rested:
             if (text := rested.bout.note) and text not in noted and not each.session.remembered:
                 noted[text] = Noted(text=text, on=each.session.day, session_id=each.session.id)
@@ -277,14 +277,6 @@ def _known(known: Profile, course: Sequence[Taught], now: datetime) -> list[Know
                 )
             )
     return sorted(found, key=lambda each: (each.last_on, each.sessions), reverse=True)
-
-
-def _of_lift(course: Sequence[Taught], key: LiftKey) -> Iterator[tuple[Profile, Profile, Trained]]:
-    """What was known before and after each session of a lift."""
-    for before, lifts, after in course:
-        for each in lifts:
-            if each.key == key:
-                yield before, after, each
 
 
 def _observations(before: Profile, each: Trained, max_kg: float, calls: float) -> Iterator[Observation]:

@@ -1,6 +1,6 @@
 """What the record tells of the lifter's strength: current maxes and last loads."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
@@ -165,6 +165,14 @@ def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
         taught.append(Taught(known, lifts, after))
         known = after
     return taught
+
+
+def of_lift(course: Iterable[Taught], key: LiftKey) -> Iterator[tuple[Profile, Profile, Trained]]:
+    """What was known before and after each session of a lift with a set-up, with what was done in it."""
+    for before, lifts, after in course:
+        for each in lifts:
+            if each.key == key:
+                yield before, after, each
 
 
 def _after(

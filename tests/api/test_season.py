@@ -162,6 +162,29 @@ def test_today_says_where_in_the_season_it_is(season, monday, today):
     assert (told["number"], told["kind"]) == (1, "building")
 
 
+def test_the_lifts_that_matter_run_on_as_they_are_known_and_have_attempts(season, lifter, today):
+    lifter.play("# Press\nBench press: 3 at 100 kg", [(3, 1)])
+    text = season.text.replace(f"from {season.text.split('from ')[1][:10]}", f"from {today}")
+    season.save(
+        text.replace("\n\nbuilding", f"\ntest {today + timedelta(days=20)}: Bench press, Deadlift\n\nbuilding", 1)
+    )
+    view = season.client.get("/api/season").json()["season"]
+    ((course,), (tried,)) = view["courses"], view["attempts"]
+    assert (course["exercise"], tried["exercise"], view["total"]) == ("Bench press", "Bench press", [])
+    assert [each["on"] for each in course["past"]] == [str(today)]
+    assert [each["kg"] for each in course["ahead"]] == [course["ahead"][0]["kg"]] * len(course["ahead"])
+    wide = [each["high"] - each["low"] for each in course["ahead"]]
+    assert wide == sorted(wide)
+    assert course["ahead"][-1]["on"] >= str(today + timedelta(days=20))
+    opener, second, third = (each["kg"] for each in tried["attempts"])
+    assert opener < second < third
+    assert tried["attempts"][0]["chance"] >= 0.95
+    season.save(text)
+    assert [each["exercise"] for each in season.client.get("/api/season").json()["season"]["courses"]] == [
+        "Bench press"
+    ]
+
+
 def test_what_is_past_is_not_planned(season, today):
     text = season.text.replace(f"from {season.text.split('from ')[1][:10]}", f"from {today - timedelta(days=14)}")
     saved = season.save(text).json()

@@ -2827,6 +2827,19 @@ export interface components {
             tonnage_kg: number | null;
         };
         /**
+         * LiftCourse
+         * @description The max of a lift: after each session in the time of the season, and week by week from now on.
+         */
+        LiftCourse: {
+            /** Ahead */
+            ahead: components["schemas"]["MaxOn"][];
+            /** Exercise */
+            exercise: string;
+            /** Past */
+            past: components["schemas"]["MaxOn"][];
+            setup: components["schemas"]["SetUp-Output"];
+        };
+        /**
          * LiftLine
          * @description One lift of a plan: its sets as written, the loads settled for it in order, the way up to them, and why.
          *
@@ -3329,6 +3342,23 @@ export interface components {
              * @default 5
              */
             step_kg: number;
+        };
+        /**
+         * MaxOn
+         * @description A max on a day.
+         */
+        MaxOn: {
+            /** High */
+            high: number;
+            /** Kg */
+            kg: number;
+            /** Low */
+            low: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * MaxReps
@@ -4315,6 +4345,7 @@ export interface components {
          * @description The season under way, week by week.
          *
          *     `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
+         *     `courses` are of those lifts, or of the ones that its days begin with.
          */
         SeasonView: {
             aim: components["schemas"]["Aim"] | null;
@@ -4322,6 +4353,8 @@ export interface components {
             attempts: components["schemas"]["LiftAttempts"][];
             /** Blocks */
             blocks: components["schemas"]["BlockView"][];
+            /** Courses */
+            courses: components["schemas"]["LiftCourse"][];
             /** Id */
             id: string;
             /** Title */

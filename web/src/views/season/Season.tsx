@@ -4,6 +4,7 @@ import { Loaded } from "@/parts/Loaded";
 import { addDays, untilWords, weekdayOf } from "../dates";
 import { Attempts } from "./Attempts";
 import { Calendar } from "./Calendar";
+import { Maxes } from "./Maxes";
 import { Text } from "./Text";
 import { Week } from "./Week";
 import { Work } from "./Work";
@@ -48,7 +49,12 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
           {season.aim && <p className="text-faint">{untilWords(season.aim, today)}</p>}
         </header>
         <Calendar season={season} monday={monday} thisWeek={thisWeek} today={today} onPick={pick}>
-          {(columns) => <Work weeks={weeks} columns={columns} monday={monday} onPick={pick} />}
+          {(columns) => (
+            <>
+              <Work weeks={weeks} columns={columns} monday={monday} onPick={pick} />
+              <Maxes season={season} columns={columns} />
+            </>
+          )}
         </Calendar>
       </div>
       <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l print:border-l-0">
