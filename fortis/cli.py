@@ -43,7 +43,7 @@ from fortis.store.database import RecordError, open_database
 from fortis.store.log import logged
 from fortis.store.notebook import notebook
 from fortis.store.transfer import about_lifter, all_sessions
-from fortis.terminal import HERE, DatabaseFile, opened, refuse
+from fortis.terminal import HERE, DatabaseFile, opened, refuse, write_new
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Compose, play and read back strength sessions.")
 
@@ -62,9 +62,8 @@ def serve(
     ] = False,
 ) -> None:
     """Serve Fortis to a browser."""
-    from fortis.api.guard import (
-        LOOPBACK,  # here, because the other commands start in half the time without a server
-    )
+    # Imported here: the other commands start in half the time without a server.
+    from fortis.api.guard import LOOPBACK
     from fortis.serving import listen
     from fortis.serving import serve as answer
 
@@ -324,14 +323,7 @@ def export(
         if out is None:
             sys.stdout.buffer.writelines(content)
             return
-        try:
-            with out.open("xb") as file:
-                file.writelines(content)
-        except FileExistsError:
-            refuse(f"{out}: that file exists already.")
-        except OSError as error:
-            refuse(f"{out}: {error.strerror}.")
-    typer.echo(f"Wrote {out}.")
+        write_new(out, content, f"{out}: that file exists already.")
 
 
 def _content(work: Session, form: Format) -> Iterator[bytes]:

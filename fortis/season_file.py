@@ -15,7 +15,7 @@ from fortis.core.units import Unit
 from fortis.store import seasons
 from fortis.store.database import Database, writing
 from fortis.store.lifter import lifter, today
-from fortis.terminal import HERE, DatabaseFile, opened, refuse
+from fortis.terminal import HERE, DatabaseFile, opened, refuse, write_new
 
 
 def season(
@@ -88,11 +88,4 @@ def _write(database: Database, out: Path | None) -> None:
     if out is None:
         typer.echo(text, nl=False)
         return
-    try:
-        with out.open("x", encoding="utf-8") as file:
-            file.write(text)
-    except FileExistsError:
-        refuse(f"{out} is there already; choose another name.")
-    except OSError as error:
-        refuse(f"{out}: {error.strerror}.")
-    typer.echo(f"Wrote {out}.")
+    write_new(out, [text.encode()], f"{out} is there already; choose another name.")

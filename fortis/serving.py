@@ -3,6 +3,7 @@
 import socket
 from contextlib import suppress
 from datetime import UTC, datetime
+from importlib import import_module
 from pathlib import Path
 from threading import Thread
 from time import sleep
@@ -69,6 +70,7 @@ def _learn_ahead(database: Database) -> None:
     """Work out what is known of the lifter's strength before anybody asks for it."""
 
     def learn() -> None:
+        import_module("scipy.optimize")  # what loads are solved with takes a second to import
         with suppress(SQLAlchemyError, ValueError, LookupError), database() as work:
             maxes.profile(work, datetime.now(UTC))
 

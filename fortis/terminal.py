@@ -1,5 +1,6 @@
 """What the commands have in common: the record they work on, and how they refuse."""
 
+from collections.abc import Iterable
 from pathlib import Path
 from typing import Annotated, NoReturn
 
@@ -23,3 +24,15 @@ def refuse(why: str) -> NoReturn:
     """Say why something cannot be done, and end."""
     typer.echo(why, err=True)
     raise typer.Exit(2)
+
+
+def write_new(out: Path, content: Iterable[bytes], taken: str) -> None:
+    """Write a file that is not there yet, and say so; where it is there, says that it is `taken`, and ends."""
+    try:
+        with out.open("xb") as file:
+            file.writelines(content)
+    except FileExistsError:
+        refuse(taken)
+    except OSError as error:
+        refuse(f"{out}: {error.strerror}.")
+    typer.echo(f"Wrote {out}.")

@@ -8,13 +8,12 @@ from fastapi import APIRouter, Response
 from fortis.api import lookups
 from fortis.api.floor import cues_of
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import plan
+from fortis.api.views import planned_cost
 from fortis.api.work import Now, Work
 from fortis.core.card import card_of
 from fortis.core.structure.notation import read
 from fortis.core.units import Unit
 from fortis.formats.calendar import write_calendar
-from fortis.formats.card_pdf import write_card
 from fortis.formats.csv import write_bouts
 from fortis.formats.record import schema, write_record
 from fortis.store import bouts as bouts_of
@@ -74,6 +73,8 @@ def every_session(work: Work) -> Response:
 )
 def session_card(session_id: UUID, work: Work, now: Now) -> Response:
     """A session on a card to print: what is asked, with room to write, or what was done."""
+    from fortis.formats.card_pdf import write_card  # here: the server starts half a second sooner without it
+
     row = sessions.get(work, str(session_id))
     prescription = lookups.plan_of(work, row, now)
     done = bouts_of.of(work, row.id)
@@ -81,7 +82,7 @@ def session_card(session_id: UUID, work: Work, now: Now) -> Response:
         added, seconds = added_up(work, row), sessions.time_on_the_floor(row, done).total_seconds()
         summary = f"{round(seconds / 60)} min on the floor, {added.reps} reps, {added.tonnage_kg:,.0f} kg"
     else:
-        cost = plan(row, prescription, lookups.basis_of(work, row, now)).costing
+        cost = planned_cost(prescription, lookups.basis_of(work, row, now))
         summary = f"about {round(cost.seconds / 60)} min, {cost.reps} reps, {cost.tonnage_kg:,.0f} kg"
     card = card_of(
         read(row.written, Unit(row.unit)),

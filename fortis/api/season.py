@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import Bounds, card
+from fortis.api.views import Bounds, card, planned_cost
 from fortis.api.weeks import SmallSession, small
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
@@ -24,15 +24,13 @@ from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import Problem, read
-from fortis.core.structure.timeline import timeline
-from fortis.core.tally.costing import cost_of_plan
 from fortis.core.tally.small_score import small_plan
 from fortis.core.tally.week import DAYS, DayDone, added_up, monday_of
-from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.core.value import Day, Flag, Kilograms
 from fortis.store import lifter, maxes, seasons, sessions
 from fortis.store.lifts import library
+from fortis.store.sessions import State
 from fortis.store.tables import SeasonRow, SessionRow
 from fortis.store.weeks import done_within
 
@@ -246,11 +244,15 @@ def _with_away(work: Work, season_id: str, change: Away | date, now: datetime) -
 
 def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
     season = seasons.season_of(row)
-    planned = {week.monday: week for week in weeks(season, Unit(row.unit))}
+    planned = weeks(season, Unit(row.unit))
+    by_monday = {week.monday: week for week in planned}
     mondays = _mondays(season)
     done = done_within(work, mondays[0], mondays[-1] + timedelta(days=DAYS - 1))
-    ahead = [_ahead(work, each, now) for each in _not_done(work, row)]
-    past = [(small(each), each.day) for each in done]
+    in_order = [(small(each), each.day) for each in done]
+    in_order += [_ahead(work, each, now) for each in _not_done(work, row)]
+    told: dict[date, list[Told]] = {monday: [] for monday in mondays}
+    for each in in_order:
+        told.setdefault(monday_of(each[0].day), []).append(each)
     tried = _attempts(work, season.aim, now) if season.aim else []
     return SeasonView(
         id=row.id,
@@ -259,19 +261,21 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
         aim=season.aim,
         attempts=tried,
         total=total(each.attempts for each in tried) if len(tried) > 1 else (),
-        courses=_courses(work, season, mondays, now),
+        courses=_courses(work, season, planned, mondays, now),
         blocks=_blocks(season.blocks),
-        weeks=[_week(monday, planned.get(monday), season, past, ahead) for monday in mondays],
+        weeks=[_week(monday, by_monday.get(monday), season, told[monday]) for monday in mondays],
     )
 
 
-def _courses(work: Work, season: Season, mondays: Sequence[date], now: datetime) -> list[LiftCourse]:
+def _courses(
+    work: Work, season: Season, planned: Sequence[SeasonWeek], mondays: Sequence[date], now: datetime
+) -> list[LiftCourse]:
     """The maxes of the lifts that matter: those that count on its day, else those that its days begin with."""
     today, known = lifter.today(work, now), library(work)
     days = {*mondays, season.aim.on} if season.aim else set(mondays)
     days_ahead = [_noon(day) for day in sorted(days) if day > today]
     course, found = maxes.course(work, now), []
-    for exercise, setup in _that_matter(season):
+    for exercise, setup in _that_matter(season, planned):
         lift = known.find(exercise)
         key = lift_key(lift, setup)
         told = [
@@ -297,10 +301,10 @@ def _noon(day: date) -> datetime:
 MOST_COURSES = 4
 
 
-def _that_matter(season: Season) -> list[tuple[str, SetUp]]:
+def _that_matter(season: Season, planned: Sequence[SeasonWeek]) -> list[tuple[str, SetUp]]:
     if season.aim and season.aim.lifts:
         return [(each.exercise, each.setup) for each in season.aim.lifts][:MOST_COURSES]
-    first = [session.written for week in weeks(season)[:1] for session in week.sessions]
+    first = [session.written for week in planned[:1] for session in week.sessions]
     entries = (read(written).groups[0].entries[0] for written in first)
     return list(dict.fromkeys((entry.exercise, entry.setup) for entry in entries))[:MOST_COURSES]
 
@@ -334,10 +338,8 @@ def _not_done(work: Work, row: SeasonRow) -> list[SessionRow]:
 
 def _ahead(work: Work, row: SessionRow, now: datetime) -> Told:
     """A session to come, as it is planned by all that is known."""
-    prescription, basis = lookups.plan_of(work, row, now), lookups.basis(work, now)
-    costing = cost_of_plan(
-        prescription, timeline(prescription).total_seconds, Conditions(basis.body_kg, basis.kit, basis.ways)
-    )
+    prescription = lookups.plan_of(work, row, now)
+    costing = planned_cost(prescription, lookups.basis(work, now))
     day = sessions.day_of(row) or row.planned_on or date.max
     session = SmallSession(
         **card(row).model_dump(),
@@ -366,11 +368,8 @@ def _blocks(blocks: Sequence[Block]) -> list[BlockView]:
     return found
 
 
-def _week(
-    monday: date, planned: SeasonWeek | None, season: Season, past: Sequence[Told], ahead: Sequence[Told]
-) -> WeekOfSeason:
+def _week(monday: date, planned: SeasonWeek | None, season: Season, of: Sequence[Told]) -> WeekOfSeason:
     away = next((each for each in season.away if each.monday == monday), None)
-    of = [told for told in (*past, *ahead) if monday_of(told[0].day) == monday]
     return WeekOfSeason(
         monday=monday,
         number=planned.number if planned else None,
@@ -379,7 +378,7 @@ def _week(
         week=planned.week if planned else 0,
         away=away.why if away else None,
         missed=bool(away and away.missed),
-        done=_work(monday, [day for _, day in past]),
+        done=_work(monday, [day for session, day in of if session.state is State.FINISHED]),
         all=_work(monday, [day for _, day in of]),
         of=[session for session, _ in sorted(of, key=lambda told: told[0].day)],
     )

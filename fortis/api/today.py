@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from fortis.api import lookups
 from fortis.api.floor import Cue, cues_of
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import SessionCard, SessionPlan, card, plan
+from fortis.api.views import SessionCard, SessionPlan, card, plan, under
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Basis
@@ -29,7 +29,6 @@ from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.tally.records import Alike, Record, tempo_key, within_reach
 from fortis.core.tally.week import monday_of
-from fortis.core.tally.work import Conditions
 from fortis.core.units import Unit
 from fortis.store import lifter, readiness, seasons, sessions
 from fortis.store.tables import SessionRow
@@ -213,13 +212,13 @@ def shorten(session_id: UUID, minutes: Annotated[int, Query(ge=5, le=300)], work
     plan_, basis = lookups.plan_of(work, row, now), lookups.basis_of(work, row, now)
     pace = median(lookups.overruns(work, now) or [1.0])
     found = shortened(plan_, round(minutes * 60 / pace))
-    under = Conditions(basis.body_kg, basis.kit, basis.ways)
+    conditions = under(basis)
     left = as_played(plan_, Adjustments(skipped=found.skipped))
     return InTime(
         **dict(found),
         likely_seconds=round(found.seconds * pace),
-        before=cost_of_plan(plan_, 0, under),
-        after=cost_of_plan(left, found.seconds, under),
+        before=cost_of_plan(plan_, 0, conditions),
+        after=cost_of_plan(left, found.seconds, conditions),
     )
 
 

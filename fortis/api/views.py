@@ -100,13 +100,22 @@ def plan(row: SessionRow, prescription: Prescription, basis: Basis) -> SessionPl
     """A session with its settled loads."""
     session = read(row.written, Unit(row.unit))
     laid_out = foretell(timeline(prescription), prescription, basis)
-    under = Conditions(basis.body_kg, basis.kit, basis.ways)
     return SessionPlan(
         **card(row).model_dump(),
-        costing=cost_of_plan(prescription, laid_out.total_seconds, under),
+        costing=cost_of_plan(prescription, laid_out.total_seconds, under(basis)),
         timeline=laid_out,
         lifts=lift_lines(session, prescription, basis),
     )
+
+
+def under(basis: Basis) -> Conditions:
+    """The conditions in which a session to come is added up."""
+    return Conditions(basis.body_kg, basis.kit, basis.ways)
+
+
+def planned_cost(prescription: Prescription, basis: Basis) -> Costing:
+    """What a session to come adds up to."""
+    return cost_of_plan(prescription, timeline(prescription).total_seconds, under(basis))
 
 
 NO_POLICIES: Mapping[str, Policy] = {}

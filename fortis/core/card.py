@@ -7,8 +7,6 @@ them is the rest.
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from datetime import date
 from decimal import Decimal
-from itertools import groupby
-from operator import itemgetter
 
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import Entry, Session, Side, describe_shift
@@ -76,10 +74,12 @@ def card_of(
     performed = {bout.position: bout for bout in done}
     by_entry = prescription.by_entry()
     groups = []
-    for number, group in groupby(sorted(by_entry), key=itemgetter(0)):
-        of = session.groups[number - 1]
-        lifts = tuple(_lift(of.entries[at - 1], by_entry[_, at], cues or {}, performed.get) for _, at in group)
-        groups.append(CardGroup(head="" if of.is_straight else write_head(of), lifts=lifts))
+    for number, group in enumerate(session.groups, start=1):
+        lifts = tuple(
+            _lift(entry, by_entry[number, at], cues or {}, performed.get)
+            for at, entry in enumerate(group.entries, start=1)
+        )
+        groups.append(CardGroup(head="" if group.is_straight else write_head(group), lifts=lifts))
     return Card(title=prescription.title or "Session", day=day, summary=summary, groups=tuple(groups))
 
 

@@ -4,6 +4,7 @@ from datetime import date, timedelta
 
 from fortis.core.season.model import Aim, AimLift, Block, Day, Kind, School, Season, Weekday
 from fortis.core.structure.model import SetUp
+from fortis.core.tally.week import monday_of
 
 WEEKS_BEHIND = 5
 BUILDING_WEEKS = 8
@@ -15,7 +16,7 @@ SQUAT, BENCH, DEADLIFT = "Front squat [belt]", "Bench press", "Trap-bar deadlift
 def season(today: date, texts: dict[str, tuple[int, str]]) -> Season:
     """A season under way on a day. `texts` are its sessions now, by title: how many days off, and their lines."""
     days = {title: _weekday(today + timedelta(days=after)) for title, (after, _) in texts.items()}
-    starts = today - timedelta(days=today.weekday() + 7 * WEEKS_BEHIND)
+    starts = monday_of(today) - timedelta(weeks=WEEKS_BEHIND)
 
     def week(lines: dict[str, str]) -> tuple[Day, ...]:
         found = [
@@ -42,7 +43,7 @@ def season(today: date, texts: dict[str, tuple[int, str]]) -> Season:
         Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=heavy),
         Block(kind=Kind.PEAKING, name="ease off", days=(openers,)),
     )
-    last = starts + timedelta(days=7 * (BUILDING_WEEKS + 4) + Weekday.SATURDAY.number)
+    last = starts + timedelta(weeks=BUILDING_WEEKS + 4, days=Weekday.SATURDAY.number)
     lifts = AimLift(exercise="Front squat", setup=SetUp(items=("belt",))), AimLift(exercise=BENCH)
     return Season(title="River meet", starts=starts, blocks=blocks, aim=Aim(what="meet", on=last, lifts=lifts))
 

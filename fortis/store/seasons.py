@@ -29,12 +29,11 @@ class UnderwayError(ValueError):
 
 
 class Planned(NamedTuple):
-    """How many sessions of a season were planned, changed and taken out when it was saved, and how many stayed."""
+    """How many sessions of a season were planned, changed and taken out when it was saved."""
 
     new: int
     changed: int
     taken_out: int
-    kept: int
 
 
 def underway(work: UnitOfWork) -> SeasonRow | None:
@@ -104,7 +103,7 @@ def _plan(
     now: datetime,
 ) -> Planned:
     rows = of_season(work, season.id)
-    new = changed = taken_out = kept = 0
+    new = changed = taken_out = 0
     for id_, each in now_planned.items():
         row, was = rows.get(id_), before.get(id_)
         if row is None or (was is None and row.started_at is None):
@@ -112,16 +111,12 @@ def _plan(
                 row = sessions.save_plan(work, id_, each.written, Unit(season.unit), each.on)
                 row.season_id = season.id
                 new += 1
-        elif row.started_at is not None or row.discarded_at is not None or was is None:
-            kept += 1
-        else:
+        elif was is not None and row.started_at is None and row.discarded_at is None:
             written = each.written if row.written == was.written else row.written
             on = each.on if row.planned_on == was.on else row.planned_on
             if (written, on) != (row.written, row.planned_on):
                 sessions.save_plan(work, id_, written, Unit(season.unit), on)
                 changed += 1
-            else:
-                kept += 1
     for id_ in before.keys() - now_planned.keys():
         row, was = rows.get(id_), before[id_]
         if row is None or row.started_at is not None or row.discarded_at is not None:
@@ -129,4 +124,4 @@ def _plan(
         if (row.written, row.planned_on) == (was.written, was.on):
             row.discarded_at = now
             taken_out += 1
-    return Planned(new, changed, taken_out, kept)
+    return Planned(new, changed, taken_out)

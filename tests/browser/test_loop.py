@@ -31,7 +31,7 @@ def write(page, written):
     text before what was there.
     """
     form = page.get_by_role("textbox", name="Written form")
-    form.click()
+    form.focus()
     page.keyboard.press("Control+A")
     page.keyboard.insert_text(written)
     if written:
@@ -100,6 +100,7 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
     page.get_by_role("button", name="Begin").click()
     page.get_by_role("button", name="Done").click()
     expect(page.get_by_text("How many did you get?")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert len(recorded(serving)) == 3
     page.get_by_role("radio", name="8 reps").click()
     page.get_by_role("radio", name="0 left", exact=True).click()

@@ -27,20 +27,20 @@ class Attempt(Value):
     chance: float
 
 
-def spread_of(max_: Estimate) -> float:
-    """The standard deviation of the logarithm of what goes up once on a day."""
+def _of_day(max_: Estimate) -> NormalDist:
+    """The logarithm of what goes up once on a day."""
     known = log(max_.high / max_.low) / (2 * FOUR_IN_FIVE)
-    return float((known**2 + DAY_FORM**2) ** 0.5)
+    return NormalDist(log(max_.kg), (known**2 + DAY_FORM**2) ** 0.5)
 
 
 def chance(max_: Estimate, kg: float) -> float:
     """How likely a load goes up once, fresh, as things stand."""
-    return 1 - NormalDist(log(max_.kg), spread_of(max_)).cdf(log(kg))
+    return 1 - _of_day(max_).cdf(log(kg))
 
 
 def attempts(max_: Estimate) -> tuple[Attempt, ...]:
     """Opener, second and third: each the heaviest with the chance it wants, and a step above the one before."""
-    of_day = NormalDist(log(max_.kg), spread_of(max_))
+    of_day = _of_day(max_)
     found: list[Attempt] = []
     for wanted in WANTED:
         kg = _down(Decimal(exp(of_day.inv_cdf(1 - wanted))))

@@ -104,5 +104,5 @@ class Season(Value):
     def mondays(self) -> tuple[date, ...]:
         """The weeks of its blocks in order: those in which all is put off are left out."""
         put_off = {each.monday for each in self.away if not each.missed}
-        days = (self.starts + timedelta(days=7 * number) for number in range(self.weeks + len(put_off)))
+        days = (self.starts + timedelta(weeks=number) for number in range(self.weeks + len(put_off)))
         return tuple(day for day in days if day not in put_off)[: self.weeks]

@@ -6,14 +6,18 @@ from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
 
+from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, School, Season, Weekday
 from fortis.core.season.writing import write_away
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, Problem, examine
+from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
 from fortis.core.value import ISO_DATE
 
+SEASONS_KEPT = 8
+"""Seasons that are read once: the one under way is asked for with every Today."""
 MOST_WEEKS = 104
 """A season has two years at most."""
 MOST_DAYS = 14
@@ -41,6 +45,7 @@ class SeasonError(ValueError):
         super().__init__("\n".join(str(problem) for problem in problems))
 
 
+@cached(SEASONS_KEPT)
 def read_season(text: str, unit: Unit = Unit.KG) -> Season:
     """Read a season, every week of it; a load without a unit is in `unit`. Raises `SeasonError`."""
     season, problems = examine_season(text, unit)
@@ -145,7 +150,7 @@ class _Examination:
             if self.starts:
                 raise _Slip("The season has a first day already.")
             day = _date(found["on"], found.start("on") + 1)
-            self.starts = day - timedelta(days=day.weekday())
+            self.starts = monday_of(day)
         elif found := _AIM.match(line):
             if self.aim:
                 raise _Slip(f"The season leads to a {self.aim.what} already.")
@@ -153,7 +158,7 @@ class _Examination:
             self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(_lifts(found["lifts"] or "")))
         elif found := _AWAY.match(line):
             on = _date(found["on"], found.start("on") + 1)
-            monday = on - timedelta(days=on.weekday())
+            monday = monday_of(on)
             missed, why = found["how"].lower() == "missed", " ".join((found["why"] or "").split())
             self.away[monday] = Away(monday=monday, missed=missed, why=why)
         elif found := _BLOCK.match(line):
@@ -275,8 +280,7 @@ def _away_monday(line: str) -> date | None:
     found = _AWAY.match(line)
     if not found or not ISO_DATE.fullmatch(found["on"]):
         return None
-    on = date.fromisoformat(found["on"])
-    return on - timedelta(days=on.weekday())
+    return monday_of(date.fromisoformat(found["on"]))
 
 
 def weeks_of(block: Block) -> Iterator[Week]:

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from datetime import date, timedelta
 
+from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.light import lightened
 from fortis.core.season.model import Block, Day, Season
-from fortis.core.season.reading import weeks_of
+from fortis.core.season.reading import SEASONS_KEPT, weeks_of
 from fortis.core.structure.notation import read
 from fortis.core.structure.writing import write
 from fortis.core.units import Unit
@@ -32,6 +33,7 @@ class SeasonWeek(Value):
     sessions: tuple[SeasonSession, ...]
 
 
+@cached(SEASONS_KEPT)
 def weeks(season: Season, unit: Unit = Unit.KG) -> tuple[SeasonWeek, ...]:
     """Every week of a season that was read."""
     return tuple(_weeks(season, unit))

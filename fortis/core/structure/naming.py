@@ -123,14 +123,14 @@ def _is_wave(runs: Iterable[Sets]) -> bool:
 def _of_bouts(each: Set) -> Iterator[Structure]:
     """The structures of a set of several bouts."""
     terms = [bout.terms.over(each.terms) for bout in each.bouts]
-    whole = [at for at, of in enumerate(terms) if of.range_of_motion in (None, RangeOfMotion.FULL)]
+    whole = sum(of.range_of_motion in (None, RangeOfMotion.FULL) for of in terms)
     falls = [_is_lighter(one, other) for one, other in pairwise(terms)]
     rests = [bout.rest or each.within or 0 for bout in each.bouts[:-1]]
     if any(fall and not rest for fall, rest in zip(falls, rests, strict=True)):
         yield Structure.DROP
     elif falls[0] and each.bouts[0].reps == FixedReps(count=1):
         yield Structure.SINGLE_DROP
-    elif len(whole) > 1 and all(rests) and not any(falls):
+    elif whole > 1 and all(rests) and not any(falls):
         reps = [bout.reps.count for bout in each.bouts if isinstance(bout.reps, FixedReps)]
         if len(reps) == len(each.bouts) > 2 and all(one < other for one, other in pairwise(reps)):
             yield Structure.ASCENDING

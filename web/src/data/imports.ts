@@ -49,6 +49,8 @@ const isOfTheRecord = ({ queryKey }: { queryKey: readonly unknown[] }) => queryK
 function useFileChange<Told>(change: (id: string, told: Told) => Promise<WaitingFile>) {
   const queries = useQueryClient();
   return useMutation({
+    // One after the other: of two that overtake each other the first would be the one that stands.
+    scope: { id: "imports" },
     mutationFn: ({ id, told }: { id: string; told: Told }) => change(id, told),
     // An answer that is under way already tells of the time before.
     onMutate: ({ id }) => queries.cancelQueries({ queryKey: fileKey(id) }),

@@ -6,6 +6,7 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useArrange, useComposed, useDiscard, useExamined, useLifts, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
+import { CardLink } from "@/parts/CardLink";
 import { ForetoldNote } from "@/parts/ForetoldNote";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
@@ -249,15 +250,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
               </Button>
             )}
           </div>
-          {saved && (
-            <a
-              href={`/api/export/sessions/${saved.id}/card.pdf`}
-              download
-              className="inline-flex min-h-11 items-center underline underline-offset-4"
-            >
-              Card to print (PDF)
-            </a>
-          )}
+          {saved && <CardLink session={saved.id} />}
         </div>
       </aside>
     </div>

@@ -1,6 +1,7 @@
 import {
   acceptCompletion,
   autocompletion,
+  closeCompletion,
   completionKeymap,
   startCompletion,
 } from "@codemirror/autocomplete";
@@ -194,6 +195,8 @@ function handle(editor: () => EditorView | null): EditorHandle {
   const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }, focus = true) => {
     const view = editor();
     if (!view) return;
+    // What was offered while typing is about a line that is no longer there, and would lie over the new one.
+    closeCompletion(view);
     view.dispatch({ changes: of(view), scrollIntoView: focus, userEvent: "input" });
     if (focus) view.focus();
   };

@@ -3,6 +3,7 @@ import { v4 as newId } from "uuid";
 import type { Schemas } from "@/data/client";
 import { usePastSession, useSavePlan } from "@/data/queries";
 import { Button } from "@/parts/Button";
+import { CardLink } from "@/parts/CardLink";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
 import { kilograms, plain, tenth } from "@/score/words";
@@ -53,13 +54,7 @@ function PlanAgain({ session }: { session: Past }) {
   const again = () => save.mutate({ id: newId(), written, plannedOn, slot }, { onSuccess: () => go("/") });
   return (
     <div className="flex flex-wrap items-center gap-x-6">
-      <a
-        href={`/api/export/sessions/${session.id}/card.pdf`}
-        download
-        className="inline-flex min-h-11 items-center underline underline-offset-4"
-      >
-        Card to print (PDF)
-      </a>
+      <CardLink session={session.id} />
       <Button onClick={again} disabled={save.isPending}>
         Plan it again in a week
       </Button>

@@ -1,15 +1,14 @@
 import { clsx } from "clsx";
-import { ArrowLeft, ArrowRight } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
-import type { Schemas } from "@/data/client";
 import { useWeeks } from "@/data/queries";
+import { LeafThrough } from "@/parts/LeafThrough";
 import { Trouble } from "@/parts/Notice";
 import { useWidth } from "@/parts/useWidth";
-import { SmallScore, unitFor } from "@/score/SmallScore";
-import { kilograms } from "@/score/words";
-import { addDays, dayAndMonth, fullDate, weekday, weekdayOf } from "../dates";
+import { unitFor } from "@/score/SmallScore";
+import { addDays, dayAndMonth, weekday, weekdayOf } from "../dates";
+import { SmallSession } from "../SmallSession";
 
 const LABEL = 44;
 /** A column of the calendar is at least so wide; so many weeks are asked for at once. */
@@ -82,7 +81,7 @@ export function Weeks() {
                     {week.of
                       .filter((each) => weekdayOf(each.day) === day)
                       .map((each) => (
-                        <Small key={each.id} session={each} unit={unit} />
+                        <SmallSession key={each.id} session={each} unit={unit} />
                       ))}
                   </td>
                 ))}
@@ -92,39 +91,10 @@ export function Weeks() {
         </table>
         {view && days.length === 0 && <p className="py-6 text-faint">Nothing was lifted in these weeks.</p>}
       </div>
-      <p className="flex justify-between">
-        <button
-          type="button"
-          onClick={earlier}
-          className="flex min-h-11 items-center gap-2 underline underline-offset-4"
-        >
-          <ArrowLeft size={16} aria-hidden />
-          Earlier weeks
-        </button>
-        <button
-          type="button"
-          onClick={later}
-          disabled={!last?.is_over}
-          className="flex min-h-11 items-center gap-2 underline underline-offset-4 disabled:invisible"
-        >
-          Later weeks
-          <ArrowRight size={16} aria-hidden />
-        </button>
-      </p>
+      <LeafThrough
+        back={{ words: "Earlier weeks", onTurn: earlier }}
+        on={{ words: "Later weeks", onTurn: later, disabled: !last?.is_over }}
+      />
     </section>
-  );
-}
-
-function Small({ session, unit }: { session: Schemas["SmallSession"]; unit: number }) {
-  const said = `${session.title}, ${fullDate(session.day)}, ${session.minutes} min, ${kilograms(session.tonnage_kg)}`;
-  return (
-    <Link
-      to={`/ledger/${session.id}`}
-      aria-label={said}
-      title={said}
-      className="flex min-h-11 items-end hover:bg-panel"
-    >
-      <SmallScore score={session.score} unit={unit} />
-    </Link>
   );
 }

@@ -1,17 +1,16 @@
 import { clsx } from "clsx";
-import { ArrowLeft, ArrowRight } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
 import { type SeasonView, useMoveSession, type WeekOfSeason } from "@/data/season";
+import { LeafThrough } from "@/parts/LeafThrough";
 import { Trouble } from "@/parts/Notice";
 import { Scroller } from "@/parts/Scroller";
 import { useWidth } from "@/parts/useWidth";
-import { SmallScore, unitFor } from "@/score/SmallScore";
-import { kilograms } from "@/score/words";
-import { addDays, dayAndMonth, fullDate, weekday, weekdayOf } from "../dates";
+import { unitFor } from "@/score/SmallScore";
+import { addDays, dayAndMonth, weekday, weekdayOf } from "../dates";
+import { SmallSession } from "../SmallSession";
 
-export const LABEL = 44;
+const LABEL = 44;
 /** A week is at least so wide; where there are more than fit, they are moved along. */
 const NARROWEST = 64;
 /** On less, one week is shown at a time. */
@@ -125,12 +124,16 @@ export function Calendar({
                     {week.of
                       .filter((each) => weekdayOf(each.day) === day)
                       .map((each) => (
-                        <Session
+                        <SmallSession
                           key={each.id}
                           session={each}
                           unit={unit}
-                          due={each.day === today && each.state !== "finished"}
-                          onDrag={drag}
+                          draggable={each.state === "planned"}
+                          onDragStart={() => drag(each)}
+                          onDragEnd={() => drag(null)}
+                          className={clsx(
+                            each.day === today && each.state !== "finished" && "border-b-2 border-work",
+                          )}
                         />
                       ))}
                   </td>
@@ -140,26 +143,10 @@ export function Calendar({
           </tbody>
         </table>
         {oneByOne && (
-          <p className="flex justify-between">
-            <button
-              type="button"
-              onClick={() => turn(-1)}
-              disabled={at === 0}
-              className="flex min-h-11 items-center gap-2 underline underline-offset-4 disabled:invisible"
-            >
-              <ArrowLeft size={16} aria-hidden />
-              The week before
-            </button>
-            <button
-              type="button"
-              onClick={() => turn(1)}
-              disabled={at === weeks.length - 1}
-              className="flex min-h-11 items-center gap-2 underline underline-offset-4 disabled:invisible"
-            >
-              The week after
-              <ArrowRight size={16} aria-hidden />
-            </button>
-          </p>
+          <LeafThrough
+            back={{ words: "The week before", onTurn: () => turn(-1), disabled: at === 0 }}
+            on={{ words: "The week after", onTurn: () => turn(1), disabled: at === weeks.length - 1 }}
+          />
         )}
         {children(oneByOne ? { label: 0, width: width / weeks.length } : { label: LABEL, width: column })}
       </Scroller>
@@ -191,33 +178,5 @@ function blockName(blocks: SeasonView["blocks"], week: WeekOfSeason): string {
 /** A name whose per cent sign stays with its number. */
 export const whole = (name: string) => name.replaceAll(" %", "\u00a0%");
 
-export const isLight = ({ blocks }: SeasonView, week: WeekOfSeason) =>
+const isLight = ({ blocks }: SeasonView, week: WeekOfSeason) =>
   week.block === null || week.missed || ["light", "free"].includes(blocks[week.block - 1]?.kind ?? "");
-
-function Session({
-  session,
-  unit,
-  due,
-  onDrag,
-}: {
-  session: Small;
-  unit: number;
-  due: boolean;
-  onDrag: (session: Small | null) => void;
-}) {
-  const done = session.state === "finished";
-  const said = `${session.title}, ${fullDate(session.day)}, ${session.minutes} min, ${kilograms(session.tonnage_kg)}${done ? "" : ", planned"}`;
-  return (
-    <Link
-      to={done ? `/ledger/${session.id}` : `/compose/${session.id}`}
-      aria-label={said}
-      title={said}
-      draggable={session.state === "planned"}
-      onDragStart={() => onDrag(session)}
-      onDragEnd={() => onDrag(null)}
-      className={clsx("flex min-h-11 items-end hover:bg-panel", due && "border-b-2 border-work")}
-    >
-      <SmallScore score={session.score} unit={unit} open={!done} />
-    </Link>
-  );
-}

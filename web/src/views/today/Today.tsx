@@ -6,6 +6,7 @@ import { outbox } from "@/data/outbox";
 import { useStart, useToday } from "@/data/queries";
 import { Builds } from "@/parts/Builds";
 import { Button } from "@/parts/Button";
+import { CardLink } from "@/parts/CardLink";
 import { ForetoldNote } from "@/parts/ForetoldNote";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
@@ -150,13 +151,9 @@ function Due({ session, today, primary }: { session: DueSession; today: string; 
               about <b className="text-ink">{minutes(session.costing.seconds)}</b>, {session.costing.reps}{" "}
               reps, {kilograms(session.costing.tonnage_kg)}
             </span>
-            <a
-              href={`/api/export/sessions/${session.id}/card.pdf`}
-              download
-              className="inline-flex min-h-11 items-center underline underline-offset-4 print:hidden"
-            >
-              Card to print (PDF)
-            </a>
+            <span className="print:hidden">
+              <CardLink session={session.id} />
+            </span>
           </p>
         </div>
         <div className="flex w-full gap-2 sm:w-auto">
