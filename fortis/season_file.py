@@ -70,7 +70,8 @@ def _show(season: Season, unit: Unit) -> None:
         if week.block != block:
             block = week.block
             typer.echo(f"\n{write_block(season.blocks[block - 1])}")
-        typer.echo(f"  Week {week.number}, from {week.monday}")
+        name = f"Week {week.number}" if week.number else "A light week between"
+        typer.echo(f"  {name}, from {week.monday}")
         for each in week.sessions:
             typer.echo(f"    {each.on:%A}, {each.title}")
             for line in each.written.splitlines()[1:]:

@@ -14,7 +14,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fortis.api.app import create_app
 from fortis.garbage_collection import collect_less_often
-from fortis.store import maxes
+from fortis.store import went
 from fortis.store.backup import BackupError, daily
 from fortis.store.database import Database
 
@@ -72,6 +72,6 @@ def _learn_ahead(database: Database) -> None:
     def learn() -> None:
         import_module("scipy.optimize")  # what loads are solved with takes a second to import
         with suppress(SQLAlchemyError, ValueError, LookupError), database() as work:
-            maxes.profile(work, datetime.now(UTC))
+            went.sessions_went(work, datetime.now(UTC))
 
     Thread(target=learn, daemon=True).start()

@@ -11,7 +11,7 @@ from fortis.core.progression.carried import Carries
 from fortis.core.strength.readiness import Meaning
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.records import Bests
-from fortis.store import planning, readiness, records
+from fortis.store import planning, readiness, records, went
 from fortis.store.cache import cached
 from fortis.store.lifter import today
 from fortis.store.played import played
@@ -33,7 +33,7 @@ def basis_of(work: UnitOfWork, row: SessionRow, now: datetime) -> Basis:
 
 def readiness_meant(work: UnitOfWork, now: datetime) -> Meaning:
     """What readiness has been worth to the lifter."""
-    return cached(work, ("readiness", today(work, now)), lambda: readiness.meant(work, now))
+    return cached(work, ("readiness", today(work, now)), lambda: went.readiness_meant(work, now))
 
 
 def readiness_shift(work: UnitOfWork, row: SessionRow, now: datetime) -> float:

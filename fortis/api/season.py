@@ -16,10 +16,10 @@ from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.exercises import LoadKind
 from fortis.core.season.attempts import Attempt, attempts, total
-from fortis.core.season.model import Aim, Away, Block, Season
+from fortis.core.season.model import Aim, Away, Block, LightSchool, LightWeek, Season
 from fortis.core.season.outlook import looking_ahead
 from fortis.core.season.reading import examine_season, with_away
-from fortis.core.season.weeks import SeasonWeek, weeks
+from fortis.core.season.weeks import SeasonSession, SeasonWeek, weeks
 from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp, lift_key
@@ -51,7 +51,7 @@ class WeekOfSeason(BaseModel):
     """A week: its `number` and that of its `block` (from 1), None where all is put off, and its sessions in order.
 
     `done` is what its finished sessions come to, `all` those and the ones to come. `away` is why there is no
-    training, where that was told; None where there is.
+    training, where that was told; None where there is. `light` is the school of a week the lifter made light.
     """
 
     monday: date
@@ -61,6 +61,7 @@ class WeekOfSeason(BaseModel):
     week: int
     away: str | None
     missed: bool
+    light: LightSchool | None
     done: WeekWork
     all: WeekWork
     of: list[SmallSession]
@@ -149,6 +150,20 @@ class Absence(BaseModel):
     why: Annotated[str, Field(max_length=200)] = ""
 
 
+class LightLike(BaseModel):
+    """A light week: by a school, between its neighbours or `instead` of what is planned for it."""
+
+    school: LightSchool
+    instead: Flag = False
+
+
+class LightProposal(LightLike):
+    """What a week would be like, made light so: its sessions as text, and the season's last Monday then."""
+
+    sessions: list[SeasonSession]
+    last: date
+
+
 class OnDay(BaseModel):
     """The day a session is moved to."""
 
@@ -195,8 +210,24 @@ def go_away(season_id: UUID, monday: Day, absence: Absence, work: WritingWork, n
 @router.delete("/{season_id}/away/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
 @commits
 def come_back(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSaved:
-    """Train in a week after all."""
+    """Train in a week as planned after all."""
     return _with_away(work, str(season_id), monday_of(monday), now)
+
+
+@router.get("/{season_id}/light/{monday}", responses={404: {"model": ProblemDetail}})
+def ways_to_lighten(season_id: UUID, monday: Day, work: Work) -> list[LightProposal]:
+    """The ways in which a week can be made light; none where it cannot."""
+    row = _get(work, str(season_id))
+    ways = [LightLike(school=school, instead=instead) for school in LightSchool for instead in (False, True)]
+    return [found for way in ways if (found := _proposal(row, monday_of(monday), way))]
+
+
+@router.put("/{season_id}/light/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
+@commits
+def lighten(season_id: UUID, monday: Day, like: LightLike, work: WritingWork, now: Now) -> SeasonSaved:
+    """Make a week light: it stands between its neighbours, or in place of what was planned for it."""
+    week = LightWeek(monday=monday_of(monday), school=like.school, instead=like.instead)
+    return _with_away(work, str(season_id), week, now)
 
 
 @router.put(
@@ -234,12 +265,24 @@ def _save(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -
     return SeasonSaved(id=row.id, new=planned.new, changed=planned.changed, taken_out=planned.taken_out)
 
 
-def _with_away(work: Work, season_id: str, change: Away | date, now: datetime) -> SeasonSaved:
-    """The season with a week away more, or without that of a Monday."""
+def _with_away(work: Work, season_id: str, change: Away | LightWeek | date, now: datetime) -> SeasonSaved:
+    """The season with a week away or light more, or without that of a Monday."""
     row = _get(work, season_id)
-    away = change if isinstance(change, Away) else None
-    monday = change.monday if isinstance(change, Away) else change
+    away, monday = (None, change) if isinstance(change, date) else (change, change.monday)
     return _save(work, season_id, with_away(row.written, monday, away), Unit(row.unit), now)
+
+
+def _proposal(row: SeasonRow, monday: date, way: LightLike) -> LightProposal | None:
+    """What a week of a season would be like, made light; None where it cannot be."""
+    unit = Unit(row.unit)
+    light = LightWeek(monday=monday, school=way.school, instead=way.instead)
+    season, problems = examine_season(with_away(row.written, monday, light), unit)
+    if season is None or problems:
+        return None
+    week = next((each for each in weeks(season, unit) if each.monday == monday), None)
+    if week is None:
+        return None
+    return LightProposal(**dict(way), sessions=list(week.sessions), last=season.mondays[-1])
 
 
 def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
@@ -378,6 +421,7 @@ def _week(monday: date, planned: SeasonWeek | None, season: Season, of: Sequence
         week=planned.week if planned else 0,
         away=away.why if away else None,
         missed=bool(away and away.missed),
+        light=next((each.school for each in season.light if each.monday == monday), None),
         done=_work(monday, [day for session, day in of if session.state is State.FINISHED]),
         all=_work(monday, [day for _, day in of]),
         of=[session for session, _ in sorted(of, key=lambda told: told[0].day)],

@@ -2,7 +2,7 @@
 
 from datetime import date, timedelta
 
-from fortis.core.season.model import Aim, AimLift, Block, Day, Kind, School, Season, Weekday
+from fortis.core.season.model import Aim, AimLift, Block, Day, Kind, LightSchool, Season, Weekday
 from fortis.core.structure.model import SetUp
 from fortis.core.tally.week import monday_of
 
@@ -39,7 +39,7 @@ def season(today: date, texts: dict[str, tuple[int, str]]) -> Season:
     )
     blocks = (
         Block(kind=Kind.BUILDING, weeks=BUILDING_WEEKS, days=building),
-        Block(kind=Kind.LIGHT, school=School.SHORT),
+        Block(kind=Kind.LIGHT, school=LightSchool.SHORT),
         Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=heavy),
         Block(kind=Kind.PEAKING, name="ease off", days=(openers,)),
     )

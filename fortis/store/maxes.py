@@ -112,8 +112,13 @@ class Trained:
 
 
 class Taught(NamedTuple):
-    """What was known before a finished session and after it, and the lifts that were learned from."""
+    """What was known before a finished session and after it, and the lifts that were learned from.
 
+    `stamp` changes when any of it does.
+    """
+
+    session: sessions.Beginning
+    stamp: int
     before: Profile
     lifts: Sequence[Trained]
     after: Profile
@@ -162,17 +167,17 @@ def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
     taught, known = [], _new(work, since)
     for session, stamp, lifts in zip(done, _stamps(work, done), _lifts(work, done), strict=True):
         after = _after(work, (session.id, since), stamp, known, lifts)
-        taught.append(Taught(known, lifts, after))
+        taught.append(Taught(session, stamp, known, lifts, after))
         known = after
     return taught
 
 
 def of_lift(course: Iterable[Taught], key: LiftKey) -> Iterator[tuple[Profile, Profile, Trained]]:
     """What was known before and after each session of a lift with a set-up, with what was done in it."""
-    for before, lifts, after in course:
-        for each in lifts:
+    for taught in course:
+        for each in taught.lifts:
             if each.key == key:
-                yield before, after, each
+                yield taught.before, taught.after, each
 
 
 def _after(

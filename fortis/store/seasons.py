@@ -46,9 +46,9 @@ def season_of(row: SeasonRow) -> Season:
     return read_season(row.written, Unit(row.unit))
 
 
-def session_id(season_id: str, week: int, title: str) -> str:
-    """The id of the session of a slot in a week, from 1: the same whenever the season is planned again."""
-    return str(uuid5(UUID(season_id), f"{week}/{title.casefold()}"))
+def session_id(season_id: str, week: SeasonWeek, title: str) -> str:
+    """The id of the session of a slot in a week: the same whenever the season is planned again."""
+    return str(uuid5(UUID(season_id), f"{week.number or week.monday}/{title.casefold()}"))
 
 
 def save(
@@ -91,7 +91,7 @@ def of_season(work: UnitOfWork, season_id: str) -> Mapping[str, SessionRow]:
 
 
 def _by_id(season_id: str, planned: tuple[SeasonWeek, ...]) -> dict[str, SeasonSession]:
-    return {session_id(season_id, week.number, each.title): each for week in planned for each in week.sessions}
+    return {session_id(season_id, week, each.title): each for week in planned for each in week.sessions}
 
 
 def _plan(

@@ -5,6 +5,8 @@ from uuid import uuid4
 
 import pytest
 
+from tests.logs import bring, tired_log
+
 TEXT = """# Autumn
 from {monday}
 
@@ -125,6 +127,76 @@ def test_a_week_away_puts_the_rest_off_and_is_taken_back(season, monday):
     missed = season.client.put(f"/api/season/{season.id}/away/{second}", json={"missed": True})
     assert missed.json()["taken_out"] == 2
     assert [each for each in before if each not in season.days] == before[2:4]
+
+
+def test_a_week_is_made_light_between_its_neighbours_or_in_its_own_place_and_back(season, monday):
+    season.save()
+    second, address = monday + timedelta(days=7), f"/api/season/{season.id}/light/{monday + timedelta(days=7)}"
+    ways = season.client.get(address).json()
+    assert [(way["school"], way["instead"]) for way in ways] == [
+        ("heavy and short", False),
+        ("heavy and short", True),
+        ("half the load", False),
+        ("half the load", True),
+    ]
+    assert ways[0]["sessions"][0]["written"] == "# Legs\nBack squat: 2 x 2 at 85%\n"
+    assert ways[3]["sessions"][0]["written"] == "# Legs\nBack squat: 4 x 5 at 37.5%\n"
+    told = {"school": "half the load", "instead": False}
+    assert season.client.put(address, json=told).json() | {"id": ""} == {
+        "id": "",
+        "new": 2,
+        "changed": 8,
+        "taken_out": 0,
+    }
+    week = season.weeks[1]
+    assert (week["number"], week["light"], week["monday"]) == (None, "half the load", str(second))
+    assert [each["title"] for each in week["of"]] == ["Legs", "Press"]
+    assert season.client.put(address, json=told | {"instead": True}).json()["taken_out"] == 2
+    assert [week["number"] for week in season.weeks] == [1, 2, 3, 4, 5]
+    assert season.weeks[1]["light"] == "half the load"
+    assert season.client.delete(f"/api/season/{season.id}/away/{second}").json()["changed"] == 2
+    assert [week["light"] for week in season.weeks] == [None] * 5
+
+
+def test_a_week_with_nothing_to_make_light_of_has_no_ways(season, monday):
+    season.save()
+    ways = season.client.get(f"/api/season/{season.id}/light/{monday}").json()
+    assert {way["instead"] for way in ways} == {True}
+    assert season.client.get(f"/api/season/{season.id}/light/{monday - timedelta(days=7)}").json() == []
+    refused = season.client.put(
+        f"/api/season/{season.id}/light/{monday}", json={"school": "half the load", "instead": False}
+    )
+    assert refused.status_code == 422
+    assert "after a week with sessions" in refused.text
+
+
+def test_the_watch_of_a_new_record_says_that_it_cannot_tell(season):
+    watch = season.client.get("/api/season/watch").json()
+    assert (watch["is_due"], watch["planned"], watch["signs"]) == (False, False, [])
+    assert "too few sessions" in watch["text"]
+
+
+def test_equal_loads_that_leave_nothing_any_more_make_a_light_week_due(season, tmp_path, today):
+    """Two reps were left of the same loads, for two weeks now none: 5 % less by all that sessions show."""
+    bring(tired_log(today), tmp_path, tmp_path / "fortis.db")
+    watch = season.client.get("/api/season/watch").json()
+    assert watch["is_due"]
+    assert not watch["planned"]
+    signs = {each["mark"]: each for each in watch["signs"]}
+    assert signs["reserve at equal loads"]["text"] == (
+        "The same loads leave 2.0 reps less than before: Back squat, Bench press."
+    )
+    assert signs["estimates falling"]["counts"] == signs["estimates falling"]["weight"]
+    assert signs["missed targets"]["text"] == "Too few planned sets to tell."
+    season.save(season.text.replace("Monday, Legs", f"{today:%A}, Legs"))
+    monday = today - timedelta(days=today.weekday())
+    season.client.put(
+        f"/api/season/{season.id}/light/{monday + timedelta(days=14)}", json={"school": "half the load"}
+    )
+    assert not season.client.get("/api/season/watch").json()["planned"]
+    first = f"/api/season/{season.id}/light/{monday + timedelta(days=7)}"
+    assert season.client.put(first, json={"school": "half the load", "instead": True}).status_code == 200
+    assert season.client.get("/api/season/watch").json()["planned"]
 
 
 def test_a_session_that_was_moved_stays_where_it_was_put(season, monday, lifter):

@@ -1,11 +1,13 @@
 """The Season in the browser: planned from text, looked at week by week, put off, changed and ended."""
 
 import re
+from datetime import UTC, datetime
 
 import pytest
 from playwright.sync_api import expect
 
 from tests.browser.test_views import axe
+from tests.logs import bring, tired_log
 
 
 def begin(page):
@@ -125,3 +127,31 @@ def test_what_was_done_and_what_is_to_come_stand_in_their_weeks(request, width):
     assert axe(page) == []
     week.get_by_role("link", name=re.compile("today")).click()
     expect(page.get_by_role("heading", name="Press and row")).to_be_visible()
+
+
+@pytest.mark.new_lifter
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_a_light_week_that_is_due_is_told_seen_through_made_and_taken_back(request, width, serving, tmp_path):
+    page = request.getfixturevalue(width)
+    bring(tired_log(datetime.now(UTC).astimezone().date()), tmp_path, serving.database)
+    begin(page)
+    page.goto("/")
+    page.get_by_role("link", name="All signs, and what it would be").click()
+    watch = page.get_by_role("region", name="The watch")
+    expect(watch).to_contain_text("The log says that a light week is due.")
+    expect(watch).to_contain_text("The same loads leave 2.0 reps less than before: Back squat, Bench press.")
+    assert axe(page) == []
+    if width == "phone":
+        page.get_by_role("button", name="The week after").click()
+    else:
+        page.get_by_role("columnheader", name=re.compile("Week of")).nth(1).get_by_role("button").click()
+    page.get_by_text("Make this week light").click()
+    page.get_by_role("radio", name=re.compile("^half the load, and all that follows")).check()
+    expect(page.get_by_text("Back squat: 3 x 5 at 37.5%")).to_be_visible()
+    page.get_by_role("button", name="Make it light").click()
+    week = page.get_by_role("region", name="The week")
+    expect(week.get_by_role("heading", name="Light", exact=True)).to_be_visible()
+    expect(week).to_contain_text("half the load, as you chose.")
+    expect(week.get_by_role("link")).to_have_count(2)
+    page.get_by_role("button", name="Train it as planned after all").click()
+    expect(week.get_by_role("heading", name="Week 2, building")).to_be_visible()

@@ -2,7 +2,9 @@
 
 import csv
 from collections import Counter
+from itertools import pairwise
 from random import Random
+from statistics import fmean
 
 import pytest
 from hypothesis import given
@@ -11,6 +13,7 @@ from hypothesis import strategies as st
 from fortis.core.replay import replay
 from fortis.core.strength.formulas import FORMULAS
 from fortis.formats.csv import read_bouts
+from fortis.simulation.fatigue import year
 from fortis.simulation.lifter import CURVES, RECOVERIES, made_up
 from fortis.simulation.log import KINDS, simulate, write
 
@@ -81,3 +84,24 @@ def test_many_weeks_have_everything_a_log_can_have():
     assert any(row.load > 400 for row in rows)
     assert any(row.reps > 60 for row in rows)
     assert {row.rest_before_s for row in rows} >= {5, 15, 20, 180, 240}
+
+
+def test_a_year_of_building_fatigue_is_the_same_again_and_the_watch_speaks_when_it_is_there():
+    """Of three lifters: where the watch says that a light week is due, more fatigue has gathered than elsewhere."""
+    years = [list(year(seed)) for seed in range(3)]
+    assert [each.fatigue for each in year(0)] == [each.fatigue for each in years[0]]
+    due, quiet = (
+        [each.fatigue for seen in years for each in seen if each.watch.known and each.watch.is_due is is_due]
+        for is_due in (True, False)
+    )
+    assert fmean(due) > 1.4 * fmean(quiet)
+
+
+def test_a_lifter_who_follows_the_watch_trains_light_in_the_week_after_and_tires_less():
+    followed, not_followed = ([list(year(seed, follows=follows)) for seed in range(2)] for follows in (True, False))
+    for seen in followed:
+        for before, after in pairwise(seen):
+            assert after.light is (before.watch.is_due and not before.light)
+    assert any(each.light for seen in followed for each in seen)
+    usual = [fmean(each.fatigue for seen in years for each in seen) for years in (followed, not_followed)]
+    assert usual[0] < usual[1]

@@ -8,7 +8,7 @@ pattern: loads are halved, and nothing goes near failure.
 from collections.abc import Callable
 from decimal import Decimal
 
-from fortis.core.season.model import School
+from fortis.core.season.model import LightSchool
 from fortis.core.structure.model import (
     BodyPlus,
     Bout,
@@ -43,9 +43,9 @@ HALF = Decimal("0.5")
 HALF_OF_LAST = LastTime(shift=Shift(amount=Decimal(-50)))
 
 
-def lightened(session: Session, school: School) -> Session:
+def lightened(session: Session, school: LightSchool) -> Session:
     """A session of a light week, made of one of the week before it."""
-    if school is School.HALF:
+    if school is LightSchool.HALF:
         groups = tuple(_changed(group, _with_half) for group in session.groups)
     else:
         first, *others = session.groups[:KEPT_GROUPS]

@@ -17,7 +17,7 @@ class Kind(StrEnum):
     FREE = "free"
 
 
-class School(StrEnum):
+class LightSchool(StrEnum):
     """How a light week is made of the week before it; the third school plans none and watches the log."""
 
     SHORT = "heavy and short"
@@ -59,7 +59,7 @@ class Block(Value):
     weeks: int = 1
     rounds: int = 1
     name: str = ""
-    school: School | None = None
+    school: LightSchool | None = None
     days: tuple[Day, ...] = ()
 
 
@@ -86,14 +86,28 @@ class Away(Value):
     why: str = ""
 
 
+class LightWeek(Value):
+    """A week made light by a school. It stands between its neighbours, and all that follows a week later; with
+    `instead` it is what was planned for that week, made light.
+    """
+
+    monday: date
+    school: LightSchool
+    instead: bool = False
+
+
 class Season(Value):
-    """A season. `starts` is the Monday of its first week, `away` are weeks without training, the earliest first."""
+    """A season. `starts` is the Monday of its first week.
+
+    `away` are weeks without training, `light` those that the lifter made light, the earliest first.
+    """
 
     title: str
     starts: date
     blocks: tuple[Block, ...]
     aim: Aim | None = None
     away: tuple[Away, ...] = ()
+    light: tuple[LightWeek, ...] = ()
 
     @property
     def weeks(self) -> int:
@@ -102,7 +116,13 @@ class Season(Value):
 
     @property
     def mondays(self) -> tuple[date, ...]:
-        """The weeks of its blocks in order: those in which all is put off are left out."""
-        put_off = {each.monday for each in self.away if not each.missed}
+        """The weeks of its blocks in order: those that stand between them are left out."""
+        put_off = self.put_off
         days = (self.starts + timedelta(weeks=number) for number in range(self.weeks + len(put_off)))
         return tuple(day for day in days if day not in put_off)[: self.weeks]
+
+    @property
+    def put_off(self) -> frozenset[date]:
+        """The Mondays of the weeks for which all that was planned is put off by one."""
+        away = (each.monday for each in self.away if not each.missed)
+        return frozenset((*away, *(each.monday for each in self.light if not each.instead)))

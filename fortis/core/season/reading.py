@@ -5,10 +5,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
+from itertools import repeat
 
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
-from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, School, Season, Weekday
+from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, LightSchool, LightWeek, Season, Weekday
 from fortis.core.season.writing import write_away
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, Problem, examine
@@ -28,6 +29,7 @@ MOST_SESSIONS, MOST_LINES = 500, 10_000
 _FROM = re.compile(r"from\s+(?P<on>\S+)\s*$", re.IGNORECASE)
 _AIM = re.compile(r"(?P<what>meet|test)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<lifts>.*))?$", re.IGNORECASE)
 _AWAY = re.compile(r"(?P<how>away|missed)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<why>.*))?$", re.IGNORECASE)
+_LIGHT = re.compile(r"(?P<how>light|lightened)\s+(?P<on>\d[^\s:]*)\s*(?::\s*(?P<school>.*))?$", re.IGNORECASE)
 _BLOCK = re.compile(
     rf"(?P<kind>{'|'.join(Kind)})\b\s*(?:\((?P<name>[^()]*)\))?\s*(?P<more>(?:,[^,:]*)*):?\s*$", re.IGNORECASE
 )
@@ -93,7 +95,8 @@ class _Examination:
         self.title = ""
         self.starts: date | None = None
         self.aim: Aim | None = None
-        self.away: dict[date, Away] = {}
+        self.away: dict[date, Away | LightWeek] = {}
+        self.light_lines: dict[date, int] = {}
         self.blocks: list[_Block] = []
         self.problems: list[Problem] = []
 
@@ -120,7 +123,7 @@ class _Examination:
                 MOST_LINES,
                 "lines in all weeks",
             ),
-            (len(self.away), MOST_WEEKS, "weeks away"),
+            (len(self.away), MOST_WEEKS, "weeks away or light"),
         ):
             if many > most:
                 self._wrong(1, 1, f"These are {many:,} {what}; a season has {most:,} at most.")
@@ -157,21 +160,30 @@ class _Examination:
             on = _date(found["on"], found.start("on") + 1)
             self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(_lifts(found["lifts"] or "")))
         elif found := _AWAY.match(line):
-            on = _date(found["on"], found.start("on") + 1)
-            monday = monday_of(on)
             missed, why = found["how"].lower() == "missed", " ".join((found["why"] or "").split())
-            self.away[monday] = Away(monday=monday, missed=missed, why=why)
+            self._off(Away(monday=_monday(found), missed=missed, why=why), found.start("on") + 1)
+        elif found := _LIGHT.match(line):
+            school = _school(found["school"] or "", found.start("school") + 1)
+            week = LightWeek(monday=_monday(found), school=school, instead=found["how"].lower() == "lightened")
+            self._off(week, found.start("on") + 1)
+            self.light_lines[week.monday] = number
         elif found := _BLOCK.match(line):
             self.blocks.append(_Block(number, _block(found)))
         else:
             first = re.match(r"[^\W\d]*", line)
             word = first[0].lower() if first else ""
-            near = get_close_matches(word, [*Kind, "from", "meet", "test", "away", "missed"], n=1)
+            near = get_close_matches(word, [*Kind, "from", "meet", "test", "away", "missed", "lightened"], n=1)
             raise _Slip(
                 "A season has a line 'from' with its first day, a line 'meet' or 'test' with a date where it leads "
                 "to one, and blocks: building, heavy, peaking, light or free.",
                 nearest=near[0] if near else None,
             )
+
+    def _off(self, week: Away | LightWeek, column: int) -> None:
+        """Take in a week that is not trained as its block says."""
+        if week.monday in self.away:
+            raise _Slip(f"The week of {week.monday} is away or light already.", column)
+        self.away[week.monday] = week
 
     def _day(self, line: str, indent: int) -> None:
         if not self.blocks:
@@ -229,6 +241,7 @@ class _Examination:
                 self._fits(each, before)
         if self.starts is None or not self.blocks:
             return None
+        off = [self.away[monday] for monday in sorted(self.away)]
         season = Season(
             title=self.title or "Season",
             starts=self.starts,
@@ -236,7 +249,8 @@ class _Examination:
                 each.block.model_copy(update={"days": tuple(map(_as_day, each.days))}) for each in self.blocks
             ),
             aim=self.aim,
-            away=tuple(self.away[monday] for monday in sorted(self.away)),
+            away=tuple(each for each in off if isinstance(each, Away)),
+            light=tuple(each for each in off if isinstance(each, LightWeek)),
         )
         if season.weeks > MOST_WEEKS:
             return None
@@ -244,7 +258,25 @@ class _Examination:
         if season.aim and not season.starts <= season.aim.on <= last:
             within = f"the season, {season.starts} to {last}"
             self._wrong(1, 1, f"The {season.aim.what} on {season.aim.on} is not within {within}.")
+        for week in season.light:
+            self._is_light(week, season)
         return season
+
+    def _is_light(self, week: LightWeek, season: Season) -> None:
+        """A light week needs a week of training that it is made of: its own, or the one before it."""
+        trained = dict(zip(season.mondays, blocks_by_week(season), strict=True))
+        if week.instead:
+            made_of = trained.get(week.monday)
+        else:
+            before = [day for day in season.mondays if day < week.monday <= season.mondays[-1]]
+            made_of = trained[before[-1]] if before else None
+        if made_of is None or not made_of.days:
+            what = "with sessions of its own" if week.instead else "after a week with sessions"
+            self._wrong(
+                self.light_lines[week.monday],
+                1,
+                f"A light week is one of the season, {what}; {week.monday} is not.",
+            )
 
     def _fits(self, each: _Block, before: _Block | None) -> None:
         block, days = each.block, each.days
@@ -253,7 +285,7 @@ class _Examination:
         if block.school and days:
             self._wrong(each.line, 1, f"'{block.school}' follows from the week before it: leave its days out.")
         if block.kind is Kind.LIGHT and not block.school and not days:
-            ways = f"{block.kind}, 1 week, {School.SHORT}", f"{block.kind}, 1 week, {School.HALF}"
+            ways = f"{block.kind}, 1 week, {LightSchool.SHORT}", f"{block.kind}, 1 week, {LightSchool.HALF}"
             self._wrong(each.line, 1, f"Say how the week is light: '{ways[0]}' or '{ways[1]}', or write its days.")
         if block.school and (before is None or before.block.kind in (Kind.LIGHT, Kind.FREE)):
             self._wrong(each.line, 1, "A light week that follows from the one before it needs such a week.")
@@ -267,17 +299,24 @@ class _Examination:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
 
 
-def with_away(text: str, monday: date, away: Away | None) -> str:
-    """A season's text with a week away, or without any for that Monday; the rest stays as it is typed."""
+def blocks_by_week(season: Season) -> Iterator[Block]:
+    """The block of every week, in order."""
+    for block in season.blocks:
+        yield from repeat(block, block.rounds * block.weeks)
+
+
+def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
+    """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed."""
     lines = [line for line in text.splitlines() if _away_monday(line) != monday]
     if away:
-        head = [at for at, line in enumerate(lines) if _FROM.match(line) or _AIM.match(line) or _AWAY.match(line)]
+        of_head = (_FROM, _AIM, _AWAY, _LIGHT)
+        head = [at for at, line in enumerate(lines) if any(each.match(line) for each in of_head)]
         lines.insert(head[-1] + 1 if head else 0, write_away(away))
     return "\n".join(lines) + "\n"
 
 
 def _away_monday(line: str) -> date | None:
-    found = _AWAY.match(line)
+    found = _AWAY.match(line) or _LIGHT.match(line)
     if not found or not ISO_DATE.fullmatch(found["on"]):
         return None
     return monday_of(date.fromisoformat(found["on"]))
@@ -314,6 +353,20 @@ def _date(written: str, column: int) -> date:
     return day
 
 
+def _monday(found: re.Match[str]) -> date:
+    return monday_of(_date(found["on"], found.start("on") + 1))
+
+
+def _school(written: str, column: int) -> LightSchool:
+    told = " ".join(written.lower().split())
+    if school := next((each for each in LightSchool if each == told), None):
+        return school
+    near = get_close_matches(told, list(LightSchool), n=1)
+    raise _Slip(
+        f"A light week is '{LightSchool.SHORT}' or '{LightSchool.HALF}'.", column, near[0] if near else None
+    )
+
+
 def _weekday(written: str) -> Weekday | None:
     """A day of the week by its name or the first three letters of it, or more."""
     found = [day for day in Weekday if day.lower().startswith(written.lower()) and len(written) >= 3]
@@ -340,10 +393,10 @@ def _block(found: re.Match[str]) -> Block:
         numbers = _ROUNDS.match(option) or _WEEKS.match(option)
         if numbers:
             told |= {name: _number(value, column) for name, value in numbers.groupdict().items()}
-        elif school := next((each for each in School if each == " ".join(option.lower().split())), None):
+        elif school := next((each for each in LightSchool if each == " ".join(option.lower().split())), None):
             told["school"] = school
         else:
-            near = get_close_matches(option.lower(), [*School, "3 weeks", "2 rounds of 3 weeks"], n=1)
+            near = get_close_matches(option.lower(), [*LightSchool, "3 weeks", "2 rounds of 3 weeks"], n=1)
             message = f"A block says how many weeks it has, '3 weeks' or '2 rounds of 3 weeks'; not '{option}'."
             raise _Slip(message, column, near[0] if near else None)
     if "school" in told and found["kind"].lower() != Kind.LIGHT:

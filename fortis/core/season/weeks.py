@@ -6,7 +6,7 @@ from datetime import date, timedelta
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.light import lightened
-from fortis.core.season.model import Block, Day, Season
+from fortis.core.season.model import Day, LightSchool, Season
 from fortis.core.season.reading import SEASONS_KEPT, weeks_of
 from fortis.core.structure.notation import read
 from fortis.core.structure.writing import write
@@ -23,9 +23,12 @@ class SeasonSession(Value):
 
 
 class SeasonWeek(Value):
-    """A week: its `number` in the season, that of its `block` (both from 1), and its place in the block."""
+    """A week: its `number` in the season, that of its `block` (both from 1), and its place in the block.
 
-    number: int
+    A light week that stands between the weeks of the blocks has no number and no place: `round` and `week` are 0.
+    """
+
+    number: int | None
     monday: date
     block: int
     round: int
@@ -41,24 +44,32 @@ def weeks(season: Season, unit: Unit = Unit.KG) -> tuple[SeasonWeek, ...]:
 
 def _weeks(season: Season, unit: Unit) -> Iterator[SeasonWeek]:
     before: tuple[SeasonSession, ...] = ()
+    last, last_block = season.starts, 1
     missed = {each.monday for each in season.away if each.missed}
-    mondays = enumerate(season.mondays, start=1)
-    for at, block in enumerate(season.blocks, start=1):
-        for week in weeks_of(block):
-            number, monday = next(mondays)
-            if block.school:
-                found = tuple(_lightened(each, block, monday, unit) for each in before)
-            else:
-                found = tuple(each for day in block.days if (each := _session(day, week, monday)))
-            yield SeasonWeek(
-                number=number,
-                monday=monday,
-                block=at,
-                round=week.round,
-                week=week.week,
-                sessions=() if monday in missed else found,
-            )
-            before = before if block.school else found
+    instead = {each.monday: each.school for each in season.light if each.instead}
+    between = [each for each in season.light if not each.instead]
+    of_blocks = ((at, block, week) for at, block in enumerate(season.blocks, start=1) for week in weeks_of(block))
+    for number, (monday, (at, block, week)) in enumerate(zip(season.mondays, of_blocks, strict=True), start=1):
+        for off in between:
+            if last < off.monday < monday:
+                light = _lightened(before, off.school, off.monday, unit)
+                yield SeasonWeek(number=None, monday=off.monday, block=last_block, round=0, week=0, sessions=light)
+        if block.school:
+            found = _lightened(before, block.school, monday, unit)
+        else:
+            found = tuple(each for day in block.days if (each := _session(day, week, monday)))
+        school = instead.get(monday)
+        sessions = _lightened(found, school, monday, unit) if school else found
+        yield SeasonWeek(
+            number=number,
+            monday=monday,
+            block=at,
+            round=week.round,
+            week=week.week,
+            sessions=() if monday in missed else sessions,
+        )
+        before = before if block.school else found
+        last, last_block = monday, at
 
 
 def _session(day: Day, week: Week, monday: date) -> SeasonSession | None:
@@ -70,7 +81,16 @@ def _session(day: Day, week: Week, monday: date) -> SeasonSession | None:
     return SeasonSession(title=day.title, on=on, written="\n".join([f"# {day.title}", *lines, ""]))
 
 
-def _lightened(each: SeasonSession, block: Block, monday: date, unit: Unit) -> SeasonSession:
-    assert block.school
-    light = lightened(read(each.written, unit), block.school)
-    return each.model_copy(update={"on": monday + timedelta(days=each.on.weekday()), "written": write(light)})
+def _lightened(
+    week: tuple[SeasonSession, ...], school: LightSchool, monday: date, unit: Unit
+) -> tuple[SeasonSession, ...]:
+    """The sessions of a week made light, on the same days of the week of a Monday."""
+    return tuple(
+        each.model_copy(
+            update={
+                "on": monday + timedelta(days=each.on.weekday()),
+                "written": write(lightened(read(each.written, unit), school)),
+            }
+        )
+        for each in week
+    )

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from fortis.core.season.model import Aim, Away, Block, Season
+from fortis.core.season.model import Aim, Away, Block, LightWeek, Season
 
 
 def write_season(season: Season) -> str:
@@ -10,7 +10,8 @@ def write_season(season: Season) -> str:
     lines = [f"# {season.title}", f"from {season.starts.isoformat()}"]
     if season.aim:
         lines.append(_aim(season.aim))
-    lines += map(write_away, season.away)
+    off: list[Away | LightWeek] = [*season.away, *season.light]
+    lines += map(write_away, sorted(off, key=lambda each: each.monday))
     for block in season.blocks:
         lines += ["", *_block(block)]
     return "\n".join(lines) + "\n"
@@ -24,8 +25,10 @@ def write_block(block: Block) -> str:
     return ", ".join([*parts, str(block.school)] if block.school else parts)
 
 
-def write_away(away: Away) -> str:
-    """Write a week without training: `away 2026-11-23: ill`."""
+def write_away(away: Away | LightWeek) -> str:
+    """Write a week without training, `away 2026-11-23: ill`, or a light one, `light 2026-11-23: half the load`."""
+    if isinstance(away, LightWeek):
+        return f"{'lightened' if away.instead else 'light'} {away.monday.isoformat()}: {away.school}"
     why = f": {away.why}" if away.why else ""
     return f"{'missed' if away.missed else 'away'} {away.monday.isoformat()}{why}"
 

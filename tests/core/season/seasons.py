@@ -4,7 +4,7 @@ from datetime import date
 
 from hypothesis import strategies as st
 
-from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, School, Season, Weekday
+from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, LightSchool, LightWeek, Season, Weekday
 from fortis.core.structure.model import SetUp
 
 MEET = """# River meet
@@ -60,7 +60,7 @@ def _blocks(draw):
         numbers = {"weeks": draw(st.integers(3, 5)), "rounds": draw(st.integers(1, 3))}
         name = draw(st.sampled_from(["", "from 75 %"]))
         titles = draw(st.lists(_names, min_size=1, max_size=3, unique=True))
-        school = draw(st.sampled_from(list(School)))
+        school = draw(st.sampled_from(list(LightSchool)))
         if kind is Kind.FREE:
             found.append(Block(kind=kind, name=name, **numbers))
         elif kind is Kind.LIGHT and found and found[-1].days and found[-1].kind is not Kind.LIGHT:
@@ -81,6 +81,18 @@ aims = st.sampled_from(
         ),
     ]
 )
+
+
+@st.composite
+def _with_light(draw, season):
+    """The same with a third week that is light, between its neighbours or in place of its own sessions."""
+    if not season.blocks[0].days or not draw(st.booleans()):
+        return season
+    school, instead = draw(st.sampled_from(list(LightSchool))), draw(st.booleans())
+    week = LightWeek(monday=date(2026, 10, 26), school=school, instead=instead)
+    return season.model_copy(update={"light": (week,)})
+
+
 seasons = st.builds(
     Season,
     title=st.sampled_from(["River meet", "Été 🏔"]),
@@ -94,4 +106,4 @@ seasons = st.builds(
             (Away(monday=date(2026, 10, 19)), Away(monday=date(2026, 11, 2), missed=True, why="work: no gym")),
         ]
     ),
-)
+).flatmap(_with_light)

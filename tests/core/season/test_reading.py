@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fortis.core.season.model import Away
+from fortis.core.season.model import Away, LightSchool, LightWeek
 from fortis.core.season.reading import SeasonError, examine_season, read_season, with_away
 from fortis.core.season.weeks import weeks
 from fortis.core.season.writing import write_season
@@ -66,7 +66,36 @@ def test_it_begins_on_a_monday():
         ("from 2026-10-12\nheavy, 50 rounds of 3 weeks:\n Mon, A:\n  Dip: 5", 1, 1, "These are 150 weeks", None),
         (f"{DAY}    Dip: 5\nfrom 2026-10-12", 5, 1, "has a first day already", None),
         ("meet 2026-10-12\ntest 2026-10-12", 2, 1, "leads to a meet already", None),
+        (
+            f"away 2026-10-12\nlight 2026-10-19: half the load\n{DAY}    Dip: 5",
+            2,
+            1,
+            "after a week with sessions; 2026-10-19",
+            None,
+        ),
         ("from 2026W421", 1, 6, "A date is written as", None),
+        (
+            f"light 2026-10-19: half the lode\n{DAY}    Dip: 5",
+            1,
+            19,
+            "A light week is 'heavy and short'",
+            "half the load",
+        ),
+        (f"light 2026-10-12: half the load\n{DAY}    Dip: 5", 1, 1, "after a week with sessions; 2026-10-12", None),
+        (
+            f"lightened 2027-10-11: half the load\n{DAY}    Dip: 5",
+            1,
+            1,
+            "with sessions of its own; 2027-10-11",
+            None,
+        ),
+        (
+            f"away 2026-10-19\nlight 2026-10-20: half the load\n{DAY}    Dip: 5",
+            2,
+            7,
+            "is away or light already",
+            None,
+        ),
         (f"{DAY}    Dip: {'5' * 2_000}", 4, 2_000, "This line has 2,009 characters", None),
         ("from 2026-10-12\nheavy, 90 weeks:\n Mon, A:\n" + "  Dip: 5\n" * 200, 1, 1, "18,000 lines", None),
     ],
@@ -93,6 +122,11 @@ def test_a_week_away_is_written_into_the_text_and_out_again_and_nothing_else_of_
     missed = with_away(away.replace("10-19", "10-21"), monday, Away(monday=monday, missed=True))
     assert missed == text.replace("from 2026-10-12\n", "from 2026-10-12\nmissed 2026-10-19\n")
     assert with_away(missed, monday, None) == text
+    light = with_away(missed, monday, LightWeek(monday=monday, school=LightSchool.HALF))
+    assert light == text.replace("from 2026-10-12\n", "from 2026-10-12\nlight 2026-10-19: half the load\n")
+    instead = with_away(light, monday, LightWeek(monday=monday, school=LightSchool.SHORT, instead=True))
+    assert "\nlightened 2026-10-19: heavy and short\n" in instead
+    assert with_away(instead, monday, None) == text
 
 
 @settings(max_examples=150)

@@ -1108,6 +1108,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description What the watch shows now.
+         */
+        get: operations["show_api_season_watch_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/season/{season_id}": {
         parameters: {
             query?: never;
@@ -1144,7 +1164,7 @@ export interface paths {
         post?: never;
         /**
          * Come Back
-         * @description Train in a week after all.
+         * @description Train in a week as planned after all.
          */
         delete: operations["come_back_api_season__season_id__away__monday__delete"];
         options?: never;
@@ -1166,6 +1186,30 @@ export interface paths {
          * @description End a season: what was not begun is put aside.
          */
         post: operations["end_api_season__season_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/{season_id}/light/{monday}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways To Lighten
+         * @description The ways in which a week can be made light; none where it cannot.
+         */
+        get: operations["ways_to_lighten_api_season__season_id__light__monday__get"];
+        /**
+         * Lighten
+         * @description Make a week light: it stands between its neighbours, or in place of what was planned for it.
+         */
+        put: operations["lighten_api_season__season_id__light__monday__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3116,6 +3160,43 @@ export interface components {
          */
         Lifting: "alone" | "two up one down" | "helped up";
         /**
+         * LightLike
+         * @description A light week: by a school, between its neighbours or `instead` of what is planned for it.
+         */
+        LightLike: {
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
+            school: components["schemas"]["LightSchool"];
+        };
+        /**
+         * LightProposal
+         * @description What a week would be like, made light so: its sessions as text, and the season's last Monday then.
+         */
+        LightProposal: {
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            school: components["schemas"]["LightSchool"];
+            /** Sessions */
+            sessions: components["schemas"]["SeasonSession"][];
+        };
+        /**
+         * LightSchool
+         * @description How a light week is made of the week before it; the third school plans none and watches the log.
+         * @enum {string}
+         */
+        LightSchool: "heavy and short" | "half the load";
+        /**
          * Likely
          * @description How long the session is likely to take: the middle half of how the lifter's own past ones ran.
          *
@@ -3343,6 +3424,12 @@ export interface components {
              */
             step_kg: number;
         };
+        /**
+         * Mark
+         * @description What the watch looks at.
+         * @enum {string}
+         */
+        Mark: "missed targets" | "estimates falling" | "reserve at equal loads" | "pace at equal loads" | "readiness" | "weeks since the last light one";
         /**
          * MaxOn
          * @description A max on a day.
@@ -4341,6 +4428,21 @@ export interface components {
             taken_out: number;
         };
         /**
+         * SeasonSession
+         * @description A session of a week: its slot, known by its `title` from week to week, its day, its text.
+         */
+        SeasonSession: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Title */
+            title: string;
+            /** Written */
+            written: string;
+        };
+        /**
          * SeasonView
          * @description The season under way, week by week.
          *
@@ -4410,6 +4512,23 @@ export interface components {
          * @enum {string}
          */
         Serious: "good to know" | "look twice" | "can hurt you";
+        /**
+         * ServedView
+         * @description How the weeks of a school served, in words. `change` is the share above the last time before, with bounds.
+         */
+        ServedView: {
+            /** Change */
+            change: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            school: components["schemas"]["LightSchool"] | null;
+            /** Text */
+            text: string;
+            /** Times */
+            times: number;
+        };
         /**
          * SessionCard
          * @description A session in short. Sessions of one `slot` stand in for each other.
@@ -4635,6 +4754,19 @@ export interface components {
             left_kg: number;
             /** Right Kg */
             right_kg: number;
+        };
+        /**
+         * SignView
+         * @description A sign in words, what it counts, and what it would count where all of it is there.
+         */
+        SignView: {
+            /** Counts */
+            counts: number;
+            mark: components["schemas"]["Mark"];
+            /** Text */
+            text: string;
+            /** Weight */
+            weight: number;
         };
         /**
          * Slowing
@@ -5170,6 +5302,28 @@ export interface components {
             text: string;
         };
         /**
+         * WatchView
+         * @description What the watch shows. `total` is what all signs come to; from `mark` on a light week is due.
+         *
+         *     `planned` says that the season has one, or a week off, in this week or the next.
+         */
+        WatchView: {
+            /** Is Due */
+            is_due: boolean;
+            /** Mark */
+            mark: number;
+            /** Planned */
+            planned: boolean;
+            /** Served */
+            served: components["schemas"]["ServedView"][];
+            /** Signs */
+            signs: components["schemas"]["SignView"][];
+            /** Text */
+            text: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * WeekLift
          * @description A lift in a week, with whatever set-ups. `average_kg` is a rep's, None without loaded reps.
          */
@@ -5188,7 +5342,7 @@ export interface components {
          * @description A week: its `number` and that of its `block` (from 1), None where all is put off, and its sessions in order.
          *
          *     `done` is what its finished sessions come to, `all` those and the ones to come. `away` is why there is no
-         *     training, where that was told; None where there is.
+         *     training, where that was told; None where there is. `light` is the school of a week the lifter made light.
          */
         WeekOfSeason: {
             all: components["schemas"]["WeekWork"];
@@ -5197,6 +5351,7 @@ export interface components {
             /** Block */
             block: number | null;
             done: components["schemas"]["WeekWork"];
+            light: components["schemas"]["LightSchool"] | null;
             /** Missed */
             missed: boolean;
             /**
@@ -11644,6 +11799,71 @@ export interface operations {
             };
         };
     };
+    show_api_season_watch_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchView"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
     save_api_season__season_id__put: {
         parameters: {
             query?: never;
@@ -12092,6 +12312,200 @@ export interface operations {
                 };
             };
             /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    ways_to_lighten_api_season__season_id__light__monday__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightProposal"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    lighten_api_season__season_id__light__monday__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightLike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonSaved"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

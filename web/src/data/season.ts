@@ -50,6 +50,33 @@ export const useAway = (id: string) =>
         );
   });
 
+/** Whether the log says that a light week is due. */
+export const useWatch = () =>
+  useQuery({ queryKey: ["season", "watch"], queryFn: () => answer(client.GET("/api/season/watch")) });
+
+/** The ways in which a week can be made light. */
+export const useWaysToLighten = (id: string, monday: string) =>
+  useQuery({
+    queryKey: ["season", id, "light", monday],
+    queryFn: () =>
+      answer(
+        client.GET("/api/season/{season_id}/light/{monday}", {
+          params: { path: { season_id: id, monday } },
+        }),
+      ),
+  });
+
+/** Make a week light. */
+export const useLighten = (id: string) =>
+  useSeasonChange(({ monday, ...like }: { monday: string } & Schemas["LightLike"]) =>
+    answer(
+      client.PUT("/api/season/{season_id}/light/{monday}", {
+        params: { path: { season_id: id, monday } },
+        body: like,
+      }),
+    ),
+  );
+
 /** Move a session to another day. */
 export const useMoveSession = () =>
   useSeasonChange(({ id, on }: { id: string; on: string }) =>

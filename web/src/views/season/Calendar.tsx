@@ -179,4 +179,7 @@ function blockName(blocks: SeasonView["blocks"], week: WeekOfSeason): string {
 export const whole = (name: string) => name.replaceAll(" %", "\u00a0%");
 
 const isLight = ({ blocks }: SeasonView, week: WeekOfSeason) =>
-  week.block === null || week.missed || ["light", "free"].includes(blocks[week.block - 1]?.kind ?? "");
+  week.block === null ||
+  week.missed ||
+  week.light !== null ||
+  ["light", "free"].includes(blocks[week.block - 1]?.kind ?? "");

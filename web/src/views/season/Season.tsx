@@ -6,6 +6,7 @@ import { Attempts } from "./Attempts";
 import { Calendar } from "./Calendar";
 import { Maxes } from "./Maxes";
 import { Text } from "./Text";
+import { Watch } from "./Watch";
 import { Week } from "./Week";
 import { Work } from "./Work";
 
@@ -28,6 +29,7 @@ function Begin({ today }: { today: string }) {
         follow when you change it.
       </p>
       <Text season={null} first={example(today)} />
+      <Watch />
     </div>
   );
 }
@@ -60,6 +62,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
       <aside className="border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l print:border-l-0">
         {week && <Week season={season} week={week} thisWeek={thisWeek} today={today} />}
         <Attempts season={season} />
+        <Watch />
         <details className="mt-8 print:hidden">
           <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
             The season as text

@@ -5,6 +5,7 @@ import { Trouble } from "@/parts/Notice";
 import { kilograms, minutes, plain } from "@/score/words";
 import { dayAndMonth, fullDate } from "../dates";
 import { whole } from "./Calendar";
+import { Lighten } from "./Lighten";
 
 /** The week that is looked at: where it stands, what it comes to, its sessions, and leaving it out. */
 export function Week({
@@ -21,7 +22,8 @@ export function Week({
   const away = useAway(season.id);
   const before = season.weeks[season.weeks.indexOf(week) - 1];
   const block = week.block === null ? undefined : season.blocks[week.block - 1];
-  const title = week.number === null ? "Away" : `Week ${week.number}, ${block?.kind}`;
+  const title = week.number !== null ? `Week ${week.number}, ${block?.kind}` : week.light ? "Light" : "Away";
+  const isChanged = week.number === null || week.missed || week.light !== null;
   const isPast = week.monday < thisWeek;
   return (
     <section aria-label="The week">
@@ -34,6 +36,7 @@ export function Week({
           : ""}
         {week.monday === thisWeek ? ", this week" : ""}.
       </p>
+      {week.light && <p className="mt-1 text-faint first-letter:uppercase">{week.light}, as you chose.</p>}
       {week.away && <p className="mt-1 text-faint">{week.away}</p>}
       {week.of.length > 0 && (
         <>
@@ -69,12 +72,12 @@ export function Week({
       )}
       {!isPast && (
         <div className="mt-5 flex flex-wrap gap-2 print:hidden">
-          {week.number === null || week.missed ? (
+          {isChanged ? (
             <Button
               disabled={away.isPending}
               onClick={() => away.mutate({ monday: week.monday, how: "back" })}
             >
-              Train this week after all
+              {week.light ? "Train it as planned after all" : "Train this week after all"}
             </Button>
           ) : (
             <>
@@ -96,12 +99,13 @@ export function Week({
         </div>
       )}
       {away.error && <Trouble error={away.error} />}
-      {!isPast && week.number !== null && !week.missed && (
+      {!isPast && !isChanged && (
         <p className="mt-2 text-sm text-faint print:hidden">
           Ill, or away? A week later, and all that follows moves with it. Left out, the rest stays on its
           days, and the work of this week is lost.
         </p>
       )}
+      {!isPast && !isChanged && <Lighten key={week.monday} season={season} week={week} />}
     </section>
   );
 }

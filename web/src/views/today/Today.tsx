@@ -16,6 +16,7 @@ import { WeighIn } from "@/parts/WeighIn";
 import { PlannedScore } from "@/score/PlannedScore";
 import { kilograms, loadOf, minutes, plain, weightOf } from "@/score/words";
 import { dayWords, fullDate, untilWords } from "../dates";
+import { LightWeekDue } from "./LightWeekDue";
 import { Ready } from "./Ready";
 import { Shorten } from "./Shorten";
 
@@ -76,6 +77,7 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
             Compose a session
           </Link>
         </section>
+        <LightWeekDue />
         {view.season && (
           <section>
             <h2 className="font-bold">Season</h2>
