@@ -1,5 +1,7 @@
 """What many tests share: a fresh record, and the interface over it."""
 
+import fcntl
+import shutil
 from datetime import UTC, date, datetime
 from uuid import uuid4
 
@@ -9,6 +11,7 @@ from hypothesis import settings
 
 from fortis.api.app import create_app
 from fortis.core.units import Unit
+from fortis.demo.log import make_demo
 from fortis.store.database import open_database
 from fortis.store.lifter import save_lifter
 
@@ -23,6 +26,23 @@ def database(tmp_path):
     with opened.begin() as work:
         save_lifter(work, Unit.KG, training_since=None, warm_ups=None)
     return opened
+
+
+@pytest.fixture(scope="session")
+def demo_at(tmp_path_factory):
+    """Puts the demo at a path, as it is now or on a day: it is made once for all workers, and copied."""
+    folder = tmp_path_factory.getbasetemp().parent / "demo"
+    folder.mkdir(exist_ok=True)
+
+    def put(path, now=None):
+        made = folder / f"{now.date() if now else 'today'}.db"
+        with (folder / "lock").open("w") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX)
+            if not made.exists():
+                make_demo(made, now)
+        return shutil.copy(made, path)
+
+    return put
 
 
 @pytest.fixture

@@ -135,9 +135,8 @@ def test_demo_and_backup(tmp_path):
     assert run("backup", copy, "--db", str(tmp_path / "none.db")).exit_code == 2
 
 
-def test_the_record_is_taken_away_as_csv_and_as_a_calendar(tmp_path):
-    record, out = str(tmp_path / "demo.db"), tmp_path / "bouts.csv"
-    assert run("demo", "--db", record).exit_code == 0
+def test_the_record_is_taken_away_as_csv_and_as_a_calendar(tmp_path, demo_at):
+    record, out = str(demo_at(tmp_path / "demo.db")), tmp_path / "bouts.csv"
     assert run("export", "--format", "csv", "--out", str(out), "--db", record).stdout == f"Wrote {out}.\n"
     told = run("replay", str(out), "--json")
     with closing(sqlite3.connect(record)) as database:
@@ -254,9 +253,8 @@ def test_a_busy_port_is_told(tmp_path):
     assert "Fortis is at" not in told.output
 
 
-def test_check_tells_how_the_record_is(tmp_path):
-    demo = tmp_path / "demo.db"
-    run("demo", "--db", str(demo))
+def test_check_tells_how_the_record_is(tmp_path, demo_at):
+    demo = demo_at(tmp_path / "demo.db")
     assert re.search(r"is sound: \d\d sessions with", run("check", "--db", str(demo)).stdout)
     other = shutil.copy(demo, tmp_path / "other.db")
     with sqlite3.connect(other) as database:
@@ -284,9 +282,8 @@ def test_check_reads_a_record_of_an_earlier_release_and_leaves_it_as_it_is(tmp_p
     assert [file.name for file in tmp_path.iterdir()] == ["old.db"]
 
 
-def test_a_copy_is_brought_back_unless_fortis_is_running(tmp_path):
-    demo, copy = tmp_path / "demo.db", tmp_path / "copy.db"
-    run("demo", "--db", str(demo))
+def test_a_copy_is_brought_back_unless_fortis_is_running(tmp_path, demo_at):
+    demo, copy = demo_at(tmp_path / "demo.db"), tmp_path / "copy.db"
     run("backup", str(copy), "--db", str(demo))
     with closing(sqlite3.connect(demo)) as database:
         database.executescript("delete from bout_version; delete from bout")
@@ -362,9 +359,9 @@ def test_a_file_that_cannot_be_imported_is_told(tmp_path):
         assert (refused.exit_code, says in refused.stderr) == (2, True)
 
 
-def test_a_whole_record_goes_away_and_comes_into_a_new_one_only(tmp_path):
+def test_a_whole_record_goes_away_and_comes_into_a_new_one_only(tmp_path, demo_at):
     old, new, away = (str(tmp_path / name) for name in ("old.db", "new.db", "away.json"))
-    assert run("demo", "--db", old).exit_code == 0
+    demo_at(old)
     assert run("export", "--format", "json", "--out", away, "--db", old).exit_code == 0
     assert "Nothing was written." in run("import", away, "--dry-run", "--db", new).stdout
     assert re.search(r"\d\d sessions", run("import", away, "--db", new).stdout)

@@ -15,7 +15,7 @@ from fortis.store import lifter, seasons
 from fortis.store.cache import cached
 from fortis.store.went import sessions_went
 
-router = APIRouter(prefix="/api/season/watch", tags=["season"])
+router = APIRouter(prefix="/api/watch", tags=["season"])
 
 MOST_NAMED = 3
 """More lifts than these are a number."""

@@ -10,7 +10,6 @@ import schemathesis
 from hypothesis import HealthCheck, settings
 
 from fortis.api.app import create_app
-from fortis.demo.log import make_demo
 from tests.serving import Threaded
 
 EXAMPLES = int(os.environ.get("EXAMPLES", "6"))
@@ -25,10 +24,10 @@ schema = schemathesis.openapi.from_dict(create_app().openapi(), config=config)
 
 
 @pytest.fixture(scope="module")
-def serving(tmp_path_factory):
+def serving(tmp_path_factory, demo_at):
     """A served demo."""
     path = tmp_path_factory.mktemp("schema") / "demo.db"
-    make_demo(path)
+    demo_at(path)
     served = Threaded(path)
     served.start()
     yield served

@@ -171,7 +171,7 @@ def test_a_week_with_nothing_to_make_light_of_has_no_ways(season, monday):
 
 
 def test_the_watch_of_a_new_record_says_that_it_cannot_tell(season):
-    watch = season.client.get("/api/season/watch").json()
+    watch = season.client.get("/api/watch").json()
     assert (watch["is_due"], watch["planned"], watch["signs"]) == (False, False, [])
     assert "too few sessions" in watch["text"]
 
@@ -179,7 +179,7 @@ def test_the_watch_of_a_new_record_says_that_it_cannot_tell(season):
 def test_equal_loads_that_leave_nothing_any_more_make_a_light_week_due(season, tmp_path, today):
     """Two reps were left of the same loads, for two weeks now none: 5 % less by all that sessions show."""
     bring(tired_log(today), tmp_path, tmp_path / "fortis.db")
-    watch = season.client.get("/api/season/watch").json()
+    watch = season.client.get("/api/watch").json()
     assert watch["is_due"]
     assert not watch["planned"]
     signs = {each["mark"]: each for each in watch["signs"]}
@@ -193,10 +193,10 @@ def test_equal_loads_that_leave_nothing_any_more_make_a_light_week_due(season, t
     season.client.put(
         f"/api/season/{season.id}/light/{monday + timedelta(days=14)}", json={"school": "half the load"}
     )
-    assert not season.client.get("/api/season/watch").json()["planned"]
+    assert not season.client.get("/api/watch").json()["planned"]
     first = f"/api/season/{season.id}/light/{monday + timedelta(days=7)}"
     assert season.client.put(first, json={"school": "half the load", "instead": True}).status_code == 200
-    assert season.client.get("/api/season/watch").json()["planned"]
+    assert season.client.get("/api/watch").json()["planned"]
 
 
 def test_a_session_that_was_moved_stays_where_it_was_put(season, monday, lifter):

@@ -1,26 +1,17 @@
 """A browser, and a served copy of the demo for each test."""
 
-import shutil
 import sqlite3
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
 from bench.log import make_log
-from fortis.demo.log import make_demo
 from fortis.store.database import open_database
 from tests.serving import CHROMIUM, FLAGS, Serving, Threaded
 
 LONGEST_WAIT = 15_000
 """Milliseconds that anything may take on a busy machine; what takes long for a lifter is measured, not tested."""
 expect.set_options(timeout=LONGEST_WAIT)
-
-
-@pytest.fixture(scope="session")
-def demo(tmp_path_factory):
-    path = tmp_path_factory.mktemp("demo") / "demo.db"
-    make_demo(path)
-    return path
 
 
 @pytest.fixture(scope="session")
@@ -32,7 +23,7 @@ def browser():
 
 
 @pytest.fixture
-def serving(request, demo, tmp_path):
+def serving(request, demo_at, tmp_path):
     """A served copy of the demo whose lifter plans no warm-ups; a test that wants them turns them on.
 
     A test marked `alone` gets a server in a process of its own, to kill or to time; one marked `long_log` a year of
@@ -45,7 +36,7 @@ def serving(request, demo, tmp_path):
     elif request.node.get_closest_marker("new_lifter"):
         open_database(served.database).kw["bind"].dispose()
     else:
-        shutil.copy(demo, served.database)
+        demo_at(served.database)
     with sqlite3.connect(served.database) as database:
         database.execute("update lifter set warm_ups = null")
     database.close()

@@ -14,7 +14,6 @@ from fortis.core.exercises import LIBRARY
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.costing import cost_of_performance
 from fortis.core.tally.week import DayDone, added_up
-from fortis.demo.log import make_demo
 from fortis.store.database import open_database
 
 MONDAY = date(2026, 3, 2)
@@ -37,10 +36,10 @@ def test_monotony_and_strain():
     assert found.monotony != pytest.approx(np.mean(daily) / stdev(daily), abs=0.01)
 
 
-def test_the_demo_record_added_up_by_pandas(tmp_path):
+def test_the_demo_record_added_up_by_pandas(tmp_path, demo_at):
     """pandas over the rows of the record: full reps times what moves, both dumbbells and a share of the body."""
     path = tmp_path / "demo.db"
-    make_demo(path)
+    demo_at(path)
     client = TestClient(create_app(open_database(path)), base_url="http://localhost")
     weeks = client.get("/api/ledger/weeks", params={"many": 16}).json()["weeks"]
     with sqlite3.connect(path) as record:

@@ -10,7 +10,6 @@ import pytest
 from sqlalchemy import func, select
 
 from fortis.core.units import Unit
-from fortis.demo.log import make_demo
 from fortis.formats.csv import write_bouts
 from fortis.formats.foreign import Reader, guess
 from fortis.formats.table import layout_of
@@ -62,8 +61,8 @@ def csv_of(database):
         return "".join(write_bouts(logged(work)))
 
 
-def test_what_is_taken_away_and_brought_to_a_new_record_is_the_same(tmp_path, take_in):
-    make_demo(tmp_path / "demo.db", NOW)
+def test_what_is_taken_away_and_brought_to_a_new_record_is_the_same(tmp_path, take_in, demo_at):
+    demo_at(tmp_path / "demo.db", NOW)
     away = csv_of(open_database(tmp_path / "demo.db"))
     database = open_database(tmp_path / "new.db")
     with database.begin() as work:

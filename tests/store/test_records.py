@@ -7,7 +7,6 @@ import pytest
 from fortis.core.conventions import Conventions
 from fortis.core.loading.kit import Machine
 from fortis.core.units import Unit
-from fortis.demo.log import make_demo
 from fortis.store import lifter, places, sessions
 from fortis.store.database import open_database
 from fortis.store.played import added_up
@@ -18,8 +17,8 @@ NOW = datetime(2026, 11, 25, tzinfo=UTC)
 
 
 @pytest.mark.parametrize("ways", [Conventions(), Conventions(both_dumbbells=False, body_weight=False, halves=True)])
-def test_volumes_are_those_of_the_sessions(tmp_path, ways):
-    make_demo(tmp_path / "demo.db", NOW)
+def test_volumes_are_those_of_the_sessions(tmp_path, ways, demo_at):
+    demo_at(tmp_path / "demo.db", NOW)
     database = open_database(tmp_path / "demo.db")
     with database.begin() as work:
         lifter.save_lifter(work, Unit.KG, None, None, ways=ways)

@@ -16,7 +16,6 @@ from hypothesis import strategies as st
 from fortis.core.performance import Ended, LoadSource
 from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.prescription import Position
-from fortis.demo.log import make_demo
 from fortis.formats.record import (
     BoutKept,
     BoutVersion,
@@ -102,8 +101,8 @@ def test_a_record_brought_into_a_new_one_is_the_same(lived_in, tmp_path):
         bring(new, text)
 
 
-def test_the_demo_and_a_record_of_the_first_release_come_through(tmp_path):
-    make_demo(tmp_path / "demo.db", NOW)
+def test_the_demo_and_a_record_of_the_first_release_come_through(tmp_path, demo_at):
+    demo_at(tmp_path / "demo.db", NOW)
     with sqlite3.connect(tmp_path / "old.db") as old:
         old.executescript((Path(__file__).parent / "releases" / "0.1.sql").read_text(encoding="utf-8"))
     old.close()

@@ -52,7 +52,7 @@ export const useAway = (id: string) =>
 
 /** Whether the log says that a light week is due. */
 export const useWatch = () =>
-  useQuery({ queryKey: ["season", "watch"], queryFn: () => answer(client.GET("/api/season/watch")) });
+  useQuery({ queryKey: ["season", "watch"], queryFn: () => answer(client.GET("/api/watch")) });
 
 /** The ways in which a week can be made light. */
 export const useWaysToLighten = (id: string, monday: string) =>
