@@ -1,4 +1,4 @@
-"""Planning a season of sixteen weeks, planning it again when it changes, and drawing it, beside raw inserts."""
+"""A season of sixteen weeks suggested, planned, planned again when it changes, and drawn, beside raw inserts."""
 
 import sqlite3
 import tempfile
@@ -31,9 +31,10 @@ def season() -> dict[str, object]:
         raw = sqlite3.connect(Path(folder) / "raw.db")
         raw.execute("create table session (id text primary key, written text, planned_on text)")
         season_id = str(uuid4())
-        taken: dict[str, list[float]] = {"replan": [], "show": [], "floor": []}
+        taken: dict[str, list[float]] = {"suggest": [], "replan": [], "show": [], "floor": []}
         first = _ms(lambda: _save(served, season_id, 75))
         for number in range(TIMES):
+            taken["suggest"].append(_ms(partial(_suggest, served, number)))
             taken["replan"].append(_ms(partial(_save, served, season_id, 70 + number % 2)))
             taken["show"].append(_ms(lambda: served.client.get("/api/season").raise_for_status()))
             taken["floor"].append(_ms(lambda: _insert(raw)))
@@ -48,6 +49,13 @@ def _save(served: Served, season_id: str, percent: int) -> None:
     days = "".join(f"  {day}, {day} session:\n{lines}" for day in ("Monday", "Wednesday", "Friday"))
     written = f"# Bench\nfrom {monday}\nbuilding, 4 rounds of 4 weeks:\n{days}"
     served.client.put(f"/api/season/{season_id}", json={"written": written}).raise_for_status()
+
+
+def _suggest(served: Served, number: int) -> None:
+    """Three seasons of sixteen weeks, to a date."""
+    on = datetime.now(UTC).date() + timedelta(weeks=16)
+    wish = {"goal": "strength", "minutes": 60 + number, "aim": {"what": "meet", "on": str(on)}}
+    served.client.post("/api/suggestions", json=wish).raise_for_status()
 
 
 def _insert(raw: sqlite3.Connection) -> None:

@@ -21,6 +21,7 @@ from fortis.api import (
     season,
     strength,
     structures,
+    suggestions,
     templates,
     today,
     watch,
@@ -52,7 +53,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, season, watch, export, imports):
+    for view in (*views, season, watch, suggestions, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

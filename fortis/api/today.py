@@ -74,7 +74,7 @@ class TodayView(BaseModel):
 
     `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
     are planned for the next two weeks or without a date; `last` is the newest finished one. `body_weight_missing`
-    says that what is due moves body weight, and none is known.
+    says that what is due moves body weight, and none is known. `is_new` says that nothing was ever planned or done.
     """
 
     on: date
@@ -84,6 +84,7 @@ class TodayView(BaseModel):
     last: SessionCard | None
     season: SeasonNow | None
     body_weight_missing: bool
+    is_new: bool
 
 
 @router.get("")
@@ -109,6 +110,7 @@ def show(work: Work, now: Now, afterwards: BackgroundTasks) -> TodayView:
         coming=[card(row) for row in planned if _is_soon(row, on)],
         last=card(last) if last else None,
         season=_season(work, on),
+        is_new=not (started or planned or last) and seasons.underway(work) is None,
         body_weight_missing=lookups.basis(work, now).body_kg is None and any(map(_moves_body, prescriptions)),
     )
 

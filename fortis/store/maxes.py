@@ -124,6 +124,11 @@ class Taught(NamedTuple):
     after: Profile
 
 
+MOST_TAUGHT = 800
+"""More than the sessions of a year: each is asked for in turn, so that fewer would all be gone by the next time."""
+_taught: Kept[Taught] = Kept(MOST_TAUGHT)
+
+
 class CallsBeside(NamedTuple):
     """The calls of a lift in a session beside what was to be expected of its bouts.
 
@@ -161,14 +166,24 @@ def calls_beside(work: UnitOfWork, row: SessionRow) -> Sequence[CallsBeside]:
 
 
 def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
-    """What each session taught up to a moment, the oldest first."""
+    """What each session taught up to a moment, the oldest first.
+
+    What a session taught is kept for as long as it and all before it stay as they are.
+    """
     since = _half_year_before(at)
     done = _beginnings(work, at, since)
+    stamps = _stamps(work, done)
+    kept = [_taught.get(work, (each.id, since), stamp) for each, stamp in zip(done, stamps, strict=True)]
+    lifts = iter(_lifts(work, [session for session, found in zip(done, kept, strict=True) if not found]))
     taught, known = [], _new(work, since)
-    for session, stamp, lifts in zip(done, _stamps(work, done), _lifts(work, done), strict=True):
-        after = _after(work, (session.id, since), stamp, known, lifts)
-        taught.append(Taught(session, stamp, known, lifts, after))
-        known = after
+    for session, stamp, was in zip(done, stamps, kept, strict=True):
+        found = was
+        if found is None:
+            trained, key = next(lifts), (session.id, since)
+            found = Taught(session, stamp, known, trained, _after(work, key, stamp, known, trained))
+            _taught.keep(work, key, stamp, found)
+        taught.append(found)
+        known = found.after
     return taught
 
 

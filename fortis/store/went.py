@@ -11,8 +11,7 @@ from fortis.store import maxes, readiness
 from fortis.store.cache import Kept
 from fortis.store.maxes import Taught, Trained
 
-MOST_KEPT = 300
-_lifts: Kept[tuple[LiftWent, ...]] = Kept(MOST_KEPT)
+_lifts: Kept[tuple[LiftWent, ...]] = Kept(maxes.MOST_TAUGHT)
 
 
 def sessions_went(work: UnitOfWork, at: datetime) -> Sequence[SessionWent]:

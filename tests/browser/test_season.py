@@ -1,7 +1,7 @@
 """The Season in the browser: planned from text, looked at week by week, put off, changed and ended."""
 
 import re
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from playwright.sync_api import expect
@@ -155,3 +155,49 @@ def test_a_light_week_that_is_due_is_told_seen_through_made_and_taken_back(reque
     expect(week.get_by_role("link")).to_have_count(2)
     page.get_by_role("button", name="Train it as planned after all").click()
     expect(week.get_by_role("heading", name="Week 2, building")).to_be_visible()
+
+
+@pytest.mark.new_lifter
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_a_season_is_suggested_chosen_changed_and_planned(request, width):
+    page = request.getfixturevalue(width)
+    page.goto("/season")
+    form = page.get_by_role("region", name="Suggest a season")
+    form.get_by_label("It is for").select_option("strength above all")
+    form.get_by_label("Days a week").select_option("4")
+    form.get_by_label("It leads to").select_option("a meet")
+    form.get_by_label("On", exact=True).fill(str(datetime.now(UTC).date() + timedelta(weeks=15)))
+    form.get_by_label("Lifts that matter").fill("Bench pres")
+    form.get_by_role("checkbox", name="Knees").check()
+    suggest = form.get_by_role("button", name="Suggest a season")
+    suggest.click()
+    expect(form.get_by_text("Did you mean Bench press?")).to_be_visible()
+    form.get_by_label("Lifts that matter").fill("Bench press")
+    suggest.click()
+    proposal = page.get_by_role("article", name="Upper and lower body twice")
+    expect(proposal).to_contain_text("Step loading: more sets each week")
+    expect(proposal).to_contain_text("Left out for your knees")
+    expect(page.get_by_role("article")).to_have_count(2)
+    assert axe(page) == []
+    proposal.get_by_role("button", name="Take this one").click()
+    expect(page.get_by_role("heading", name="The one you took")).to_be_visible()
+    page.get_by_role("button", name="Plan this season").click()
+    expect(page.get_by_role("heading", name="To the meet", level=1)).to_be_visible()
+    expect(page.get_by_role("region", name="The week").get_by_role("link")).to_have_count(4)
+
+
+@pytest.mark.new_lifter
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_from_nothing_three_questions_lead_to_the_first_set(request, width):
+    page = request.getfixturevalue(width)
+    page.goto("/")
+    expect(page.get_by_text("not medical advice")).to_be_visible()
+    assert axe(page) == []
+    page.get_by_role("radio", name="Less than a year").check(force=True)
+    page.get_by_role("button", name="Plan my first weeks").click()
+    expect(page.get_by_role("heading", name="Whole body A", level=1)).to_be_visible()
+    expect(page.get_by_text("not medical advice")).not_to_be_visible()
+    page.get_by_role("button", name="Start").click()
+    page.wait_for_url("**/floor/*")
+    page.get_by_role("button", name="Begin").click()
+    expect(page.get_by_role("button", name="Done")).to_be_visible()

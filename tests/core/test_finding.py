@@ -18,6 +18,7 @@ from fortis.core.strength.momentary import Momentary
 from fortis.core.structure.counting import least_of
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
+from fortis.core.structure.timeline import timeline
 from tests.core.kits import FULL
 
 BAR = Bar(FULL, Decimal(80))
@@ -43,6 +44,17 @@ def test_the_way_up_begins_with_the_empty_bar_and_rises_by_less_and_less():
     ratios = [after / before for before, after in pairwise(loads)]
     assert max(ratios) == ratios[0] <= Decimal("1.5")
     assert all(ratio <= Decimal("1.18") for ratio in ratios[4:])
+
+
+def test_a_way_up_takes_the_time_of_four_fives_however_far_it_could_go():
+    plan = planned(FIVES)
+    (way_up, *_) = plan.sets
+    steps = [step for step in timeline(plan).steps if step.warm_up and step.kind == "work"]
+    assert len(steps) == len(way_up.bouts) > 4
+    all_of_it = sum(step.seconds for step in timeline(plan).steps)
+    beyond = [step for step in timeline(plan).steps if step.finds and step.bout > 4]
+    assert timeline(plan).total_seconds == all_of_it - sum(step.seconds for step in beyond)
+    assert sum(step.kind == "work" for step in beyond) == len(way_up.bouts) - 4
 
 
 def test_nothing_is_found_where_a_load_stands_or_cannot_be():

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable, Iterator
 from decimal import Decimal
 from typing import NamedTuple
 
+from fortis.core.cache import cached
 from fortis.core.units import plain
 
 _PART = r"(?:[^\s|;,:()\[\]]|(?<=\d),(?=\d))+"
@@ -69,6 +70,7 @@ def has_lift(line: str) -> bool:
     return bool(line.partition("#")[0].strip())
 
 
+@cached(4_096)
 def in_week(line: str, week: Week) -> str | None:
     """A line as it is in a week; None where it is for other weeks. Raises `ChangeError`."""
     only = _ONLY.match(line)

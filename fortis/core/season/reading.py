@@ -106,6 +106,8 @@ class _Examination:
                 self._line(number, line.rstrip())
             except _Slip as slip:
                 self._wrong(number, slip.column, slip.message, slip.nearest)
+            except LiftsError as error:
+                self._wrong(number, 1, str(error))
         if not self._is_too_long():
             for block in self.blocks:
                 self._weeks(block)
@@ -158,7 +160,7 @@ class _Examination:
             if self.aim:
                 raise _Slip(f"The season leads to a {self.aim.what} already.")
             on = _date(found["on"], found.start("on") + 1)
-            self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(_lifts(found["lifts"] or "")))
+            self.aim = Aim(what=found["what"].lower(), on=on, lifts=tuple(read_lifts(found["lifts"] or "")))
         elif found := _AWAY.match(line):
             missed, why = found["how"].lower() == "missed", " ".join((found["why"] or "").split())
             self._off(Away(monday=_monday(found), missed=missed, why=why), found.start("on") + 1)
@@ -373,12 +375,19 @@ def _weekday(written: str) -> Weekday | None:
     return found[0] if found else None
 
 
-def _lifts(written: str) -> Iterator[AimLift]:
+class LiftsError(ValueError):
+    """A text that is no list of lifts."""
+
+
+def read_lifts(written: str) -> Iterator[AimLift]:
+    """Read lifts with their set-ups: `Front squat [belt], Bench press`. Raises `LiftsError`."""
     at = 0
     while written[at:].strip():
         found = _LIFT.match(written, at)
         if not found:
-            raise _Slip("Lifts are parted by commas, their set-up in brackets: Front squat [belt], Bench press.", 1)
+            raise LiftsError(
+                "Lifts are parted by commas, their set-up in brackets: Front squat [belt], Bench press."
+            )
         items = tuple(filter(None, (" ".join(item.split()) for item in (found[2] or "").split(","))))
         yield AimLift(exercise=" ".join(found[1].split()), setup=SetUp(items=items))
         at = found.end()

@@ -38,11 +38,12 @@ class SeasonWeek(Value):
 
 @cached(SEASONS_KEPT)
 def weeks(season: Season, unit: Unit = Unit.KG) -> tuple[SeasonWeek, ...]:
+    """Every week of a season that was read, kept for when it is asked for again."""
+    return tuple(week_by_week(season, unit))
+
+
+def week_by_week(season: Season, unit: Unit = Unit.KG) -> Iterator[SeasonWeek]:
     """Every week of a season that was read."""
-    return tuple(_weeks(season, unit))
-
-
-def _weeks(season: Season, unit: Unit) -> Iterator[SeasonWeek]:
     before: tuple[SeasonSession, ...] = ()
     last, last_block = season.starts, 1
     missed = {each.monday for each in season.away if each.missed}

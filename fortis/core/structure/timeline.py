@@ -116,11 +116,24 @@ class Step(Value):
 
 
 class Timeline(Value):
-    """A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted."""
+    """A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted.
+
+    A way up that finds a load ends with the first bout that tells it: as many of its bouts are counted as that
+    usually takes.
+    """
 
     title: str
     total_seconds: int
     steps: tuple[Step, ...]
+
+
+USUAL_WAY_UP = 4
+"""Bouts of a way up before one tells the load (common practice)."""
+
+
+def _is_beyond_usual(step: Step) -> bool:
+    """Whether a step belongs to a part of a way up that is seldom gone."""
+    return step.finds and step.bout > USUAL_WAY_UP
 
 
 def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
@@ -138,7 +151,7 @@ def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
             for bout in each.open_bouts[-1:]:
                 last_load[each.exercise], came_from = bout, each.exercise
         rest = _rest_after(sets[-1], _since_round(steps, sets[-1]))
-    total = sum(step.seconds for step in steps if not step.left_out)
+    total = sum(step.seconds for step in steps if not step.left_out and not _is_beyond_usual(step))
     return Timeline(title=prescription.title, total_seconds=total, steps=tuple(steps))
 
 

@@ -99,8 +99,8 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
             _lift(exercise, [lift for lift in lifts if lift.exercise == exercise])
             for exercise in dict.fromkeys(lift.exercise for lift in lifts)
         ),
-        zones=in_zones(_summed(costing.zones for costing in costings)),
-        hard_sets=most_first(_summed(costing.hard_sets for costing in costings)),
+        zones=in_zones(summed(costing.zones for costing in costings)),
+        hard_sets=most_first(summed(costing.hard_sets for costing in costings)),
         failure_sets=sum(costing.failure_sets for costing in costings),
         partial_reps=sum(costing.partial_reps for costing in costings),
         overloaded_reps=sum(costing.overloaded_reps for costing in costings),
@@ -164,7 +164,8 @@ def _mean(of: Sequence[tuple[Decimal, Decimal]]) -> Decimal | None:
     return round(sum((number * times for number, times in of), Decimal(0)) / many, 1) if many else None
 
 
-def _summed(counted: Iterable[Iterable[Count]]) -> dict[str, Decimal]:
+def summed(counted: Iterable[Iterable[Count]]) -> dict[str, Decimal]:
+    """Counts of several added up by name."""
     counts: dict[str, Decimal] = {}
     for each in (count for counts_of in counted for count in counts_of):
         counts[each.name] = counts.get(each.name, Decimal(0)) + each.count

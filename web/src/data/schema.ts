@@ -1280,6 +1280,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggest
+         * @description Suggest two or three seasons. Nothing is planned by it.
+         */
+        post: operations["suggest_api_suggestions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suggestions/first/{season_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Begin
+         * @description Plan the first season suggested, its first session today, under an id the client made.
+         *
+         *     Who has trained for less than a year, and never said since when, is taken to begin today.
+         */
+        put: operations["begin_api_suggestions_first__season_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -1565,6 +1607,19 @@ export interface components {
              *     }
              */
             setup: components["schemas"]["SetUp-Output"];
+        };
+        /**
+         * AimWished
+         * @description What a season is to lead to: a meet or a test on a day.
+         */
+        AimWished: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
         };
         /**
          * Arranged
@@ -2331,6 +2386,12 @@ export interface components {
             unknown: components["schemas"]["UnknownLift"][];
         };
         /**
+         * Experience
+         * @description How long the lifter has trained.
+         * @enum {string}
+         */
+        Experience: "less than a year" | "one to three years" | "more than three years";
+        /**
          * FailureKind
          * @description What gives out: the form, or the muscle. `ANY` leaves it open.
          * @enum {string}
@@ -2353,6 +2414,21 @@ export interface components {
         Finished: {
             /** Finished At */
             finished_at?: string | null;
+        };
+        /**
+         * First
+         * @description What a lifter says who begins with Fortis.
+         */
+        First: {
+            /**
+             * Days
+             * @default 3
+             */
+            days: number;
+            /** @default one to three years */
+            experience: components["schemas"]["Experience"];
+            /** @default both */
+            goal: components["schemas"]["Goal"];
         };
         /**
          * FixedReps
@@ -2431,6 +2507,12 @@ export interface components {
             /** Item */
             item: string;
         };
+        /**
+         * Goal
+         * @description What a season is for.
+         * @enum {string}
+         */
+        Goal: "size" | "strength" | "both";
         /**
          * Handle
          * @description A dumbbell handle to be loaded with plates, `count` of them.
@@ -2552,6 +2634,12 @@ export interface components {
              */
             skipped: string[];
         };
+        /**
+         * Joint
+         * @description What may hurt.
+         * @enum {string}
+         */
+        Joint: "knees" | "hips" | "lower back" | "shoulders" | "elbows" | "wrists";
         /**
          * Kit
          * @description What is in one place. `heights` are boxes and deficits in centimetres.
@@ -5014,6 +5102,21 @@ export interface components {
             written: string;
         };
         /**
+         * Suggested
+         * @description A season to choose: how its week is split, how its loads rise, why, its text, and its weeks.
+         */
+        Suggested: {
+            /** Name */
+            name: string;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            way: components["schemas"]["Way"];
+            /** Weeks */
+            weeks: components["schemas"]["WeekAhead"][];
+            /** Written */
+            written: string;
+        };
+        /**
          * Summary
          * @description How good the predictions were, of Fortis and of each formula, the best first.
          *
@@ -5091,6 +5194,9 @@ export interface components {
         /**
          * Timeline
          * @description A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted.
+         *
+         *     A way up that finds a load ends with the first bout that tells it: as many of its bouts are counted as that
+         *     usually takes.
          */
         Timeline: {
             /** Steps */
@@ -5173,7 +5279,7 @@ export interface components {
          *
          *     `started` is a session being played; `due` are planned for today or overdue, the latest date first; `coming`
          *     are planned for the next two weeks or without a date; `last` is the newest finished one. `body_weight_missing`
-         *     says that what is due moves body weight, and none is known.
+         *     says that what is due moves body weight, and none is known. `is_new` says that nothing was ever planned or done.
          */
         TodayView: {
             /** Body Weight Missing */
@@ -5182,6 +5288,8 @@ export interface components {
             coming: components["schemas"]["SessionCard"][];
             /** Due */
             due: components["schemas"]["DueSession"][];
+            /** Is New */
+            is_new: boolean;
             last: components["schemas"]["SessionCard"] | null;
             /**
              * On
@@ -5322,6 +5430,37 @@ export interface components {
             text: string;
             /** Total */
             total: number;
+        };
+        /**
+         * Way
+         * @description How loads rise.
+         * @enum {string}
+         */
+        Way: "step loading" | "waves" | "by effort";
+        /**
+         * WeekAhead
+         * @description A week: its sessions, their seconds and work sets, and its hard sets by muscle, the most first.
+         *
+         *     `percent` is the share of the max that a rep is done with on average, of those whose load is written as one;
+         *     None where there are none.
+         */
+        WeekAhead: {
+            /** Hard Sets */
+            hard_sets: components["schemas"]["Count"][];
+            kind: components["schemas"]["fortis__core__season__model__Kind"];
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Percent */
+            percent: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
         };
         /**
          * WeekLift
@@ -5506,6 +5645,44 @@ export interface components {
             low: number;
             /** @default kg */
             unit: components["schemas"]["Unit"];
+        };
+        /**
+         * Wished
+         * @description What a season should be. `lifts` are those that matter, as written: `Front squat [belt], Bench press`.
+         *
+         *     `at_once` puts its first session on today, else it begins next Monday.
+         */
+        Wished: {
+            aim?: components["schemas"]["AimWished"] | null;
+            /**
+             * At Once
+             * @default false
+             */
+            at_once: boolean;
+            /**
+             * Days
+             * @default 3
+             */
+            days: number;
+            /** @default one to three years */
+            experience: components["schemas"]["Experience"];
+            /** @default both */
+            goal: components["schemas"]["Goal"];
+            /**
+             * Lifts
+             * @default
+             */
+            lifts: string;
+            /**
+             * Minutes
+             * @default 60
+             */
+            minutes: number;
+            /**
+             * Sore
+             * @default []
+             */
+            sore: components["schemas"]["Joint"][];
         };
         /**
          * Written
@@ -12863,6 +13040,245 @@ export interface operations {
                 };
             };
             /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    suggest_api_suggestions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wished"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suggested"][];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    begin_api_suggestions_first__season_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["First"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonSaved"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

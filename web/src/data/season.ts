@@ -3,6 +3,8 @@ import { answer, client, done, type Schemas } from "./client";
 
 export type SeasonView = Schemas["SeasonView"];
 export type WeekOfSeason = Schemas["WeekOfSeason"];
+export type Wish = Schemas["Wished"];
+export type Suggested = Schemas["Suggested"];
 
 /** The season under way, and what day it is. */
 export const useSeason = () =>
@@ -16,6 +18,20 @@ export const useSeasonRead = (written: string) =>
     placeholderData: keepPreviousData,
     queryFn: () => answer(client.POST("/api/season/text/examine", { body: { written } })),
   });
+
+/** Seasons for a wish, to choose from; nothing is planned by it. */
+export const useSuggestions = () =>
+  useMutation({
+    mutationFn: (wish: Wish) => answer(client.POST("/api/suggestions", { body: wish })),
+  });
+
+/** Plan the first season of a lifter who begins, its first session today. */
+export const useBegin = () =>
+  useSeasonChange(({ id, ...first }: { id: string } & Schemas["First"]) =>
+    answer(
+      client.PUT("/api/suggestions/first/{season_id}", { params: { path: { season_id: id } }, body: first }),
+    ),
+  );
 
 /** What changes sessions to come is seen everywhere. */
 function useSeasonChange<Told, Answer>(change: (told: Told) => Promise<Answer>) {

@@ -1,10 +1,11 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { type SeasonView, useSeason } from "@/data/season";
 import { Loaded } from "@/parts/Loaded";
 import { addDays, untilWords, weekdayOf } from "../dates";
 import { Attempts } from "./Attempts";
 import { Calendar } from "./Calendar";
 import { Maxes } from "./Maxes";
+import { Suggest } from "./Suggest";
 import { Text } from "./Text";
 import { Watch } from "./Watch";
 import { Week } from "./Week";
@@ -20,15 +21,30 @@ export default function Season() {
 }
 
 function Begin({ today }: { today: string }) {
+  const [taken, take] = useState<string | null>(null);
+  const text = useRef<HTMLElement>(null);
   return (
-    <div className="mx-auto max-w-3xl px-4 py-6 sm:px-7">
+    <div className="mx-auto max-w-6xl px-4 py-6 sm:px-7">
       <h1 className="text-3xl font-bold tracking-tight">No season is under way</h1>
-      <p className="mt-2 text-faint">
-        A season is blocks of weeks: what is trained on which day, and what changes from week to week. Write
-        it as text, or begin with this example and change it. Its sessions are planned week by week, and
-        follow when you change it.
+      <p className="mt-2 max-w-prose text-faint">
+        A season is blocks of weeks: what is trained on which day, and what changes from week to week. Its
+        sessions are planned week by week, and follow when you change it.
       </p>
-      <Text season={null} first={example(today)} />
+      <Suggest
+        onTake={(written) => {
+          take(written);
+          text.current?.scrollIntoView();
+        }}
+      />
+      <section ref={text} className="mt-10 scroll-mt-4">
+        <h2 className="text-2xl font-bold tracking-tight">
+          {taken ? "The one you took" : "Or write your own"}
+        </h2>
+        <p className="text-faint">
+          {taken ? "Change what you like, then plan it." : "Begin with this example, and change it."}
+        </p>
+        <Text key={taken} season={null} first={taken ?? example(today)} />
+      </section>
       <Watch />
     </div>
   );

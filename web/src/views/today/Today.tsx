@@ -16,6 +16,7 @@ import { WeighIn } from "@/parts/WeighIn";
 import { PlannedScore } from "@/score/PlannedScore";
 import { kilograms, loadOf, minutes, plain, weightOf } from "@/score/words";
 import { dayWords, fullDate, untilWords } from "../dates";
+import { FirstRun } from "./FirstRun";
 import { LightWeekDue } from "./LightWeekDue";
 import { Ready } from "./Ready";
 import { Shorten } from "./Shorten";
@@ -52,7 +53,7 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
         {others.map((session) => (
           <Due key={session.id} session={session} today={view.on} primary={false} />
         ))}
-        {!first && !view.started && <NothingDue />}
+        {!first && !view.started && (view.is_new ? <FirstRun /> : <NothingDue />)}
       </div>
       <aside className="mt-12 space-y-8 lg:mt-2">
         <section>
