@@ -1,6 +1,6 @@
 """The timeline: every bout, rest and change of a laid-out session as steps with expected seconds."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from decimal import Decimal
 from itertools import groupby, takewhile
 from operator import attrgetter
@@ -131,9 +131,9 @@ USUAL_WAY_UP = 4
 """Bouts of a way up before one tells the load (common practice)."""
 
 
-def _is_beyond_usual(step: Step) -> bool:
-    """Whether a step belongs to a part of a way up that is seldom gone."""
-    return step.finds and step.bout > USUAL_WAY_UP
+def _is_beyond_usual(step: Step, finding: Collection[tuple[int, int]]) -> bool:
+    """Whether a step belongs to the part of a way up that is seldom gone, by the entries whose load is found."""
+    return step.warm_up and step.bout > USUAL_WAY_UP and (step.group, step.entry) in finding
 
 
 def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
@@ -151,7 +151,8 @@ def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
             for bout in each.open_bouts[-1:]:
                 last_load[each.exercise], came_from = bout, each.exercise
         rest = _rest_after(sets[-1], _since_round(steps, sets[-1]))
-    total = sum(step.seconds for step in steps if not step.left_out and not _is_beyond_usual(step))
+    finding = {(step.group, step.entry) for step in steps if step.finds}
+    total = sum(step.seconds for step in steps if not step.left_out and not _is_beyond_usual(step, finding))
     return Timeline(title=prescription.title, total_seconds=total, steps=tuple(steps))
 
 
