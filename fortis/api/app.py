@@ -16,6 +16,7 @@ from fortis.api import (
     kit,
     ledger,
     lifts,
+    meet_day,
     policies,
     problems,
     season,
@@ -53,7 +54,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, season, watch, suggestions, export, imports):
+    for view in (*views, season, watch, suggestions, meet_day, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -296,7 +296,7 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
     told: dict[date, list[Told]] = {monday: [] for monday in mondays}
     for each in in_order:
         told.setdefault(monday_of(each[0].day), []).append(each)
-    tried = _attempts(work, season.aim, now) if season.aim else []
+    tried = attempts_of(work, season.aim, now) if season.aim else []
     return SeasonView(
         id=row.id,
         title=season.title,
@@ -352,7 +352,7 @@ def _that_matter(season: Season, planned: Sequence[SeasonWeek]) -> list[tuple[st
     return list(dict.fromkeys((entry.exercise, entry.setup) for entry in entries))[:MOST_COURSES]
 
 
-def _attempts(work: Work, aim: Aim, now: datetime) -> list[LiftAttempts]:
+def attempts_of(work: Work, aim: Aim, now: datetime) -> list[LiftAttempts]:
     """What to try on the day, by the maxes as they are known now; nothing once it is over."""
     if aim.on < lifter.today(work, now):
         return []

@@ -257,6 +257,23 @@ def test_the_lifts_that_matter_run_on_as_they_are_known_and_have_attempts(season
     ]
 
 
+def test_the_day_has_a_page_with_the_way_up_the_attempts_and_what_was_noted(season, lifter, today):
+    assert season.client.get("/api/meet-day").json()["day"] is None
+    past = lifter.plan("Back squat: 5 at 100 kg leave 2", today).json()["id"]
+    lifter.start(past)
+    (step,) = lifter.work(past)
+    lifter.record(past, step, reps=5, reserve=2, note="knees out")
+    season.client.post(f"/api/floor/{past}/finish")
+    on = today + timedelta(days=20)
+    season.save(season.text.replace("\n\nbuilding", f"\nmeet {on}: Back squat\n\nbuilding", 1))
+    day = season.client.get("/api/meet-day").json()["day"]
+    assert (day["title"], day["what"], day["on"], day["total"]) == ("Autumn", "meet", str(on), [])
+    (squat,) = day["lifts"]
+    assert (squat["exercise"], squat["cues"]) == ("Back squat", ["knees out"])
+    attempts = season.client.get("/api/season").json()["season"]["attempts"][0]["attempts"]
+    assert [each["kg"] for each in squat["steps"][-3:]] == [each["kg"] for each in attempts]
+
+
 def test_what_is_past_is_not_planned(season, today):
     text = season.text.replace(f"from {season.text.split('from ')[1][:10]}", f"from {today - timedelta(days=14)}")
     saved = season.save(text).json()

@@ -201,3 +201,22 @@ def test_from_nothing_three_questions_lead_to_the_first_set(request, width):
     page.wait_for_url("**/floor/*")
     page.get_by_role("button", name="Begin").click()
     expect(page.get_by_role("button", name="Done")).to_be_visible()
+
+
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_the_page_of_the_day_is_set_ticked_and_stays_without_a_connection(request, width, serving):
+    page = request.getfixturevalue(width)
+    page.goto("/season")
+    page.get_by_role("link", name="The page of the day").click()
+    squat = page.get_by_role("region", name="Front squat, belt")
+    expect(squat.get_by_role("listitem").filter(has_text="opener")).to_contain_text("10:00")
+    squat.get_by_label("Opener at").fill("14:30")
+    squat.get_by_role("checkbox").first.check()
+    expect(squat.get_by_role("listitem").filter(has_text="second")).to_contain_text("14:40")
+    assert axe(page) == []
+    page.evaluate("navigator.serviceWorker.ready")
+    serving.stop()
+    page.reload()
+    expect(page.get_by_text("No connection: this is as it was kept on this device.")).to_be_visible()
+    expect(squat.get_by_role("listitem").filter(has_text="second")).to_contain_text("14:40")
+    expect(squat.get_by_role("checkbox").first).to_be_checked()

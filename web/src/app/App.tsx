@@ -9,6 +9,7 @@ const Today = lazy(() => import("@/views/today/Today"));
 const Floor = lazy(() => import("@/views/floor/Floor"));
 const Compose = lazy(() => import("@/views/compose/Compose"));
 const Season = lazy(() => import("@/views/season/Season"));
+const MeetDay = lazy(() => import("@/views/season/MeetDay"));
 const Ledger = lazy(() => import("@/views/ledger/Ledger"));
 const Strength = lazy(() => import("@/views/strength/Strength"));
 const Kit = lazy(() => import("@/views/kit/Kit"));
@@ -24,6 +25,7 @@ const router = createBrowserRouter([
       { path: "/floor/:id?", element: <Floor /> },
       { path: "/compose/:id?", element: <Compose /> },
       { path: "/season", element: <Season /> },
+      { path: "/season/day", element: <MeetDay /> },
       { path: "/ledger", element: <Ledger /> },
       { path: "/ledger/week/:monday", element: <Week /> },
       { path: "/ledger/import", element: <Import /> },

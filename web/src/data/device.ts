@@ -10,17 +10,19 @@ interface Kept extends DBSchema {
   entries: { key: string; value: Entry };
   views: { key: string; value: FloorView };
   played: { key: string; value: Played };
+  pages: { key: string; value: unknown };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
 function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 6, {
+  opened ??= openDB<Kept>("fortis-outbox", 7, {
     upgrade: async (database, from, _to, upgrading) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
       if (from < 3) database.createObjectStore("played", { keyPath: "id" });
+      if (from < 7) database.createObjectStore("pages");
       if (from > 0 && from < 5) {
         const entries = upgrading.objectStore("entries");
         for (const entry of await entries.getAll()) await entries.put(entryOfVersion3(entry));
@@ -81,6 +83,14 @@ function sleeved(old: Schemas["LoadChange"] & { side?: number[] }): Schemas["Loa
 
 const mapped = <T>(of: Record<string, T> | undefined, change: (value: T) => T): Record<string, T> =>
   Object.fromEntries(Object.entries(of ?? {}).map(([key, value]) => [key, change(value)]));
+
+/** Keep a page to read it with the server gone. */
+export async function keepPage(name: string, page: unknown): Promise<void> {
+  await (await device()).put("pages", page, name);
+}
+
+export const keptPage = async <Page>(name: string): Promise<Page | undefined> =>
+  (await (await device()).get("pages", name)) as Page | undefined;
 
 export const keptEntries = async (): Promise<Entry[]> => (await device()).getAll("entries");
 

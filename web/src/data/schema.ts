@@ -1008,6 +1008,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meet-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description The day that the season under way leads to, by the maxes as they are known now.
+         */
+        get: operations["show_api_meet_day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/policies": {
         parameters: {
             query?: never;
@@ -2261,6 +2281,39 @@ export interface components {
             session_id: string | null;
         };
         /**
+         * DayStep
+         * @description What is done so many minutes before the opener, after it where they are below zero.
+         *
+         *     `sleeve` are the plates on each side of the `bar`, where the kit at hand `makes` the load; `chance` is an
+         *     attempt's.
+         */
+        DayStep: {
+            /** Bar */
+            bar: string | null;
+            /** Chance */
+            chance: number | null;
+            /** Kg */
+            kg: number | null;
+            /**
+             * Makes
+             * @default true
+             */
+            makes: boolean;
+            /** Minutes */
+            minutes: number;
+            name: components["schemas"]["Doing"];
+            /**
+             * Reps
+             * @default 1
+             */
+            reps: number;
+            /**
+             * Sleeve
+             * @default []
+             */
+            sleeve: number[];
+        };
+        /**
          * Delimiter
          * @description What parts the cells of a row.
          * @enum {string}
@@ -2282,6 +2335,12 @@ export interface components {
             /** Usual */
             usual: number;
         };
+        /**
+         * Doing
+         * @description What is done at a time.
+         * @enum {string}
+         */
+        Doing: "move" | "warm up" | "opener" | "second" | "third";
         /**
          * Doubted
          * @description A bout that is taken for a slip of the finger, and counts for nothing until it is corrected.
@@ -3021,6 +3080,19 @@ export interface components {
             sure: boolean;
         };
         /**
+         * LiftOnDay
+         * @description A lift on the day: what to do and when, and the notes of the last sessions that had any, the latest first.
+         */
+        LiftOnDay: {
+            /** Cues */
+            cues: string[];
+            /** Exercise */
+            exercise: string;
+            setup: components["schemas"]["SetUp-Output"];
+            /** Steps */
+            steps: components["schemas"]["DayStep"][];
+        };
+        /**
          * LiftRecords
          * @description The records of a lift with one set-up.
          *
@@ -3553,6 +3625,34 @@ export interface components {
         Measured: {
             /** Measured */
             measured: components["schemas"]["Stretch"][];
+        };
+        /**
+         * MeetDay
+         * @description The day. `place` has the plates that loads are built from; `total` is what the attempts come to together.
+         */
+        MeetDay: {
+            /** Lifts */
+            lifts: components["schemas"]["LiftOnDay"][];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Place */
+            place: string;
+            /** Title */
+            title: string;
+            /** Total */
+            total: components["schemas"]["Attempt"][];
+            /** What */
+            what: string;
+        };
+        /**
+         * MeetDayPage
+         * @description The day that the season under way leads to; None where none is ahead, or nothing is known of its lifts.
+         */
+        MeetDayPage: {
+            day: components["schemas"]["MeetDay"] | null;
         };
         /**
          * Mend
@@ -11486,6 +11586,71 @@ export interface operations {
             };
             /** @description The disk is full. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_api_meet_day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetDayPage"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

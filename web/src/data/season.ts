@@ -1,8 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, client, done, type Schemas } from "./client";
+import { keepPage, keptPage } from "./device";
 
 export type SeasonView = Schemas["SeasonView"];
 export type WeekOfSeason = Schemas["WeekOfSeason"];
+export type MeetDay = Schemas["MeetDay"];
 export type Wish = Schemas["Wished"];
 export type Suggested = Schemas["Suggested"];
 
@@ -64,6 +66,26 @@ export const useAway = (id: string) =>
             body: { missed: how === "missed", why: "" },
           }),
         );
+  });
+
+const DAY = "meet day";
+
+/** The day that the season leads to; with the server gone, as it was kept on this device. */
+export const useMeetDay = () =>
+  useQuery({
+    queryKey: ["season", "day"],
+    networkMode: "always",
+    queryFn: async () => {
+      try {
+        const { day } = await answer(client.GET("/api/meet-day"));
+        await keepPage(DAY, day);
+        return { day, kept: false };
+      } catch (error) {
+        const day = await keptPage<MeetDay>(DAY);
+        if (day) return { day, kept: true };
+        throw error;
+      }
+    },
   });
 
 /** Whether the log says that a light week is due. */

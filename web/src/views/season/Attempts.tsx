@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Schemas } from "@/data/client";
 import type { SeasonView } from "@/data/season";
 import { plain } from "@/score/words";
@@ -39,6 +40,9 @@ export function Attempts({ season }: { season: SeasonView }) {
         certain, a second near the best, a third to win. Open with a spotter or safeties, and what you have
         lifted before.
       </p>
+      <Link to="/season/day" className="flex min-h-11 items-center underline underline-offset-4 print:hidden">
+        The page of the day
+      </Link>
     </section>
   );
 }
