@@ -18,7 +18,9 @@ from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.remembered import read_remembered
 from fortis.core.replay import Summary, replay
+from fortis.core.season.stalls import Stall, stalled
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
+from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
@@ -29,6 +31,7 @@ from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
+from fortis.store.went import sessions_went
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
 
@@ -129,7 +132,8 @@ class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
     `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
-    `policy` how it is to progress, `cues` what was noted at the lift, the latest first.
+    `policy` how it is to progress, `cues` what was noted at the lift, the latest first. `stall` says how long
+    it has been flat, where that is longer than usual.
     """
 
     lift: KnownLift
@@ -142,6 +146,7 @@ class LiftStrength(BaseModel):
     records: LiftRecords
     sides: list[SidesDay]
     cues: list[Noted]
+    stall: Stall | None
 
 
 CALLS = (1, 2, 3, 5)
@@ -197,6 +202,7 @@ def show_lift(
         records=lift_records(work, of, lift.max.kg, key, days, now),
         sides=_sides(course, key),
         cues=_cues(course, key),
+        stall=_stall(work, key, known.max_of(key, now), now),
     )
 
 
@@ -226,6 +232,14 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
     """Take a remembered set back."""
     remembered.take_back(work, str(remembered_id), now)
     return Response(status_code=204)
+
+
+def _stall(work: Work, key: LiftKey, known: Estimate | None, now: datetime) -> Stall | None:
+    """Whether the lift is flat for longer than usual, and what the log suggests."""
+    went = [
+        (session.day, lift) for session in sessions_went(work, now) for lift in session.lifts if lift.key == key
+    ]
+    return stalled(went, known, lifter.today(work, now)) if known else None
 
 
 def _sides(course: Sequence[Taught], key: LiftKey) -> list[SidesDay]:

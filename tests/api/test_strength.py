@@ -4,6 +4,8 @@ from datetime import timedelta
 
 import pytest
 
+from tests.logs import bring
+
 FIVES = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
 DROP = "# Drop\nBack squat: 2 sets of (5 at 100 kg, drop 20% to failure) rest 3:00"
 
@@ -196,3 +198,15 @@ def test_left_against_right_session_by_session(client, lifter, today):
     assert day["left_kg"] / day["right_kg"] == pytest.approx(1.05, abs=0.02)
     lifter.play(FIVES, [(5, 2)] * 3, today)
     assert lift(client).json()["sides"] == []
+
+
+def test_a_lift_that_is_flat_for_long_is_told_with_what_to_try(client, tmp_path, today):
+    """Fourteen weeks of the same sets once a week: coming twice is the first thing to try."""
+    lines = ["date;lift;kg;reps;rir"]
+    for week in range(14, 0, -1):
+        lines += [f"{today - timedelta(days=7 * week - 3)};Back squat;100;5;2"] * 3
+    bring("\n".join(lines) + "\n", tmp_path, tmp_path / "fortis.db")
+    stall = client.get("/api/strength/lift", params={"lift_id": "back-squat"}).json()["stall"]
+    assert stall["weeks"] >= 10
+    assert [each["code"] for each in stall["suggestions"]] == ["frequency", "range"]
+    assert "1.0 times a week" in stall["suggestions"][0]["text"]

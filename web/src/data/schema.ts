@@ -3115,7 +3115,8 @@ export interface components {
          * @description What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
          *
          *     `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
-         *     `policy` how it is to progress, `cues` what was noted at the lift, the latest first.
+         *     `policy` how it is to progress, `cues` what was noted at the lift, the latest first. `stall` says how long
+         *     it has been flat, where that is longer than usual.
          */
         LiftStrength: {
             /** Calls */
@@ -3135,6 +3136,7 @@ export interface components {
             records: components["schemas"]["LiftRecords"];
             /** Sides */
             sides: components["schemas"]["SidesDay"][];
+            stall: components["schemas"]["Stall"] | null;
         };
         /**
          * LiftTally
@@ -5033,6 +5035,23 @@ export interface components {
             name: string;
             /** Top Kg */
             top_kg: number;
+        };
+        /**
+         * Stall
+         * @description A lift that is flat since a day, for `weeks`; `usual` ones lie between its rises, where that is known.
+         */
+        Stall: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Suggestions */
+            suggestions: components["schemas"]["Reason"][];
+            /** Usual */
+            usual: number | null;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * Step

@@ -113,6 +113,7 @@ function OneLift({ lift }: { lift: KnownLift }) {
             <div className="mt-4 text-[15px] text-faint">
               <Progress liftId={lift.lift_id} policy={found.policy} />
             </div>
+            {found.stall && <Flat stall={found.stall} />}
             <Sides days={found.sides} />
             <Bests found={found} />
             {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
@@ -124,6 +125,32 @@ function OneLift({ lift }: { lift: KnownLift }) {
         spotter, and ask a coach or a physician where something hurts.
       </p>
     </>
+  );
+}
+
+/** A lift that is flat for longer than usual: since when, and what the log suggests to try. */
+function Flat({ stall }: { stall: NonNullable<Schemas["LiftStrength"]["stall"]> }) {
+  const { since, weeks, usual, suggestions } = stall;
+  return (
+    <section className="mt-6 max-w-3xl border-l-4 border-look pl-4">
+      <h2 className="font-bold">Flat for {Math.round(weeks)} weeks</h2>
+      <p className="text-faint">
+        It last rose on {fullDate(since)}
+        {usual !== null &&
+          `; before, it rose about every ${Math.round(usual) > 1 ? `${Math.round(usual)} weeks` : "week"}`}
+        .
+      </p>
+      <ul className="mt-1 list-disc pl-5">
+        {suggestions.map((each) => (
+          <li key={each.code}>{each.text}</li>
+        ))}
+      </ul>
+      <p className="mt-1 text-sm text-faint">
+        By what three sessions show together, all read by what is known of you today: learning you better is
+        no gain. Change one thing at a time. That a lift gets stuck where everybody’s does is no proof of a
+        weak point there.
+      </p>
+    </section>
   );
 }
 
