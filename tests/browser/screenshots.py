@@ -57,7 +57,7 @@ def start(page: Page, title: str) -> None:
 
 
 def floor(desktop: Page, phone: Page, dim: Page) -> None:
-    """The Floor at work, in rests long and short, in a drop."""
+    """The Floor at work, and in a drop."""
     start(desktop, "Press and row")
     record(desktop, 5, 3)
     record(desktop, 5, 1)
@@ -69,13 +69,6 @@ def floor(desktop: Page, phone: Page, dim: Page) -> None:
     start(desktop, "Strip")
     record(desktop, 8, 0)
     shoot(desktop, "floor-drop")
-    plan(
-        desktop,
-        "# Cluster\nTrap-bar deadlift: 3 sets of (2, 2, 2) at 87% leave 1 within 20s rest 4:00\nRing row: 8",
-    )
-    start(desktop, "Cluster")
-    record(desktop, 2, 2)
-    shoot(desktop, "floor-short-rest")
 
 
 def views(desktop: Page, phone: Page, dim: Page) -> None:
@@ -112,6 +105,9 @@ def views(desktop: Page, phone: Page, dim: Page) -> None:
         page.goto("/season")
         page.get_by_role("region", name="The week").wait_for()
         shoot(page, name)
+    desktop.goto("/season/day")
+    desktop.get_by_label("Opener at").first.wait_for()
+    shoot(desktop, "meet-day")
     floor(desktop, phone, dim)
 
 
