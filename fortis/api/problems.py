@@ -18,6 +18,7 @@ from fortis.core.loading.resistance import TooFewMeasuresError
 from fortis.core.performance import PerformedBout
 from fortis.core.remembered import NotRememberedError
 from fortis.core.season.reading import SeasonError
+from fortis.core.season.suggesting import WishError
 from fortis.core.structure.methods import UnknownMethodError
 from fortis.core.structure.notation import NotationError, Problem
 from fortis.store.imports import UnknownImportError
@@ -81,6 +82,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(UnderwayError)
     async def _underway(_: Request, __: UnderwayError) -> JSONResponse:
         return problem(409, "A season is under way", "End the season that is under way before you begin another.")
+
+    @app.exception_handler(WishError)
+    async def _wish(_: Request, error: WishError) -> JSONResponse:
+        return problem(422, "There is no such season", str(error))
 
     @app.exception_handler(NotRememberedError)
     async def _not_remembered(_: Request, error: NotRememberedError) -> JSONResponse:

@@ -19,7 +19,7 @@ from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, LightSchool, LightWeek, Season
 from fortis.core.season.outlook import looking_ahead
 from fortis.core.season.reading import examine_season, with_away
-from fortis.core.season.weeks import SeasonSession, SeasonWeek, weeks
+from fortis.core.season.weeks import SeasonSession, SeasonWeek, week_by_week, weeks
 from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp, lift_key
@@ -279,7 +279,7 @@ def _proposal(row: SeasonRow, monday: date, way: LightLike) -> LightProposal | N
     season, problems = examine_season(with_away(row.written, monday, light), unit)
     if season is None or problems:
         return None
-    week = next((each for each in weeks(season, unit) if each.monday == monday), None)
+    week = next((each for each in week_by_week(season, unit) if each.monday == monday), None)
     if week is None:
         return None
     return LightProposal(**dict(way), sessions=list(week.sessions), last=season.mondays[-1])

@@ -16,7 +16,7 @@ from fortis.core.season.ahead import WeekAhead, weeks_ahead
 from fortis.core.season.model import Aim, AimLift
 from fortis.core.season.reading import LiftsError, read_lifts
 from fortis.core.season.splits import Joint
-from fortis.core.season.suggesting import Experience, Goal, Way, Wish, WishError, suggested
+from fortis.core.season.suggesting import Experience, Goal, Way, Wish, suggested
 from fortis.core.season.writing import write_season
 from fortis.core.units import Unit
 from fortis.core.value import Day, Flag
@@ -77,10 +77,7 @@ def suggest(wished: Wished, work: Work, now: Now) -> list[Suggested]:
     aim = wished.aim and Aim(what=wished.aim.what, on=wished.aim.on)
     told = wished.model_dump(exclude={"aim", "lifts"})
     wish = Wish(**told, aim=aim, lifts=lifts, begins=lifter.today(work, now))
-    try:
-        found = suggested(wish, places.kit(work), known, lookups.basis(work, now).estimates.keys())
-    except WishError as error:
-        raise HTTPException(422, str(error)) from None
+    found = suggested(wish, places.kit(work), known, lookups.basis(work, now).estimates.keys())
     return [
         Suggested(
             name=each.name,
@@ -112,9 +109,11 @@ def begin(season_id: UUID, first: First, work: WritingWork, now: Now) -> SeasonS
 def _lifts(written: str, known: Library) -> tuple[AimLift, ...]:
     """The lifts of a text, by the names that they have."""
     try:
-        read = list(read_lifts(written))[:MOST_LIFTS]
+        read = list(read_lifts(written))
     except LiftsError as error:
         raise HTTPException(422, str(error)) from None
+    if len(read) > MOST_LIFTS:
+        raise HTTPException(422, f"Lifts that matter: these are {len(read)}, and {MOST_LIFTS} at most can.")
     found = []
     for each in read:
         lift = known.find(each.exercise)

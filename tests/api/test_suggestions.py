@@ -39,6 +39,7 @@ def test_a_known_max_makes_shares_of_it(client, lifter):
         ({"lifts": "Bench pres"}, "Lifts that matter: Bench pres is not known. Did you mean Bench press?"),
         ({"lifts": "Dip [belt"}, "Lifts are parted by commas"),
         ({"aim": {"what": "meet", "on": "2020-01-01"}}, "a season leads to a date in 2 to 52 weeks"),
+        ({"lifts": ", ".join(["Dip"] * 7)}, "Lifts that matter: these are 7, and 6 at most can."),
         ({"days": 7}, "days: Input should be less than or equal to 6"),
     ],
 )
