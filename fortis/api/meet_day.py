@@ -1,5 +1,6 @@
 """The page of the day that a season leads to: when to warm up with what, the attempts, and what to remember."""
 
+from collections.abc import Iterable
 from datetime import date
 
 from fastapi import APIRouter
@@ -7,6 +8,8 @@ from pydantic import BaseModel
 
 from fortis.api.season import attempts_of
 from fortis.api.work import Now, Work
+from fortis.core.exercises import Exercise
+from fortis.core.performance import PerformedBout
 from fortis.core.season.attempts import Attempt, total
 from fortis.core.season.meet_day import DayStep, day_of
 from fortis.core.structure.model import SetUp
@@ -51,13 +54,13 @@ def show(work: Work, now: Now) -> MeetDayPage:
     season = seasons.season_of(row) if row else None
     if season is None or season.aim is None or not (tried := attempts_of(work, season.aim, now)):
         return MeetDayPage(day=None)
-    kit, known = places.kit(work), library(work)
+    kit, known, noted = places.kit(work), library(work), _noted(work)
     lifts = [
         LiftOnDay(
             exercise=each.exercise,
             setup=each.setup,
             steps=day_of(season.aim.what, known.find(each.exercise), each.attempts, kit, first=at == 0),
-            cues=_cues(work, each.exercise),
+            cues=_cues(noted, known.find(each.exercise)),
         )
         for at, each in enumerate(tried)
     ]
@@ -67,19 +70,17 @@ def show(work: Work, now: Now) -> MeetDayPage:
         on=season.aim.on,
         place=kit.place,
         lifts=lifts,
-        total=total(each.attempts for each in tried) if len(tried) > 1 else (),
+        total=total([each.attempts for each in tried]),
     )
     return MeetDayPage(day=day)
 
 
-def _cues(work: Work, exercise: str) -> list[str]:
-    """The last notes at a lift."""
-    lift = library(work).find(exercise)
+def _noted(work: Work) -> list[PerformedBout]:
+    """The bouts of the last sessions that have a note, the latest first."""
     rows = [row.id for row in sessions.finished(work, limit=LOOKED_BACK)]
-    noted = [
-        each.bout.note
-        for done in bouts.of_all(work, rows).values()
-        for each in reversed(done)
-        if each.bout.note and each.bout.is_of(lift)
-    ]
-    return list(dict.fromkeys(noted))[:MOST_CUES]
+    return [each.bout for done in bouts.of_all(work, rows).values() for each in reversed(done) if each.bout.note]
+
+
+def _cues(noted: Iterable[PerformedBout], lift: Exercise) -> list[str]:
+    """The last notes at a lift, each wording once."""
+    return list(dict.fromkeys(bout.note for bout in noted if bout.is_of(lift)))[:MOST_CUES]

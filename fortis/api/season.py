@@ -196,7 +196,7 @@ def examine(asked: Written, work: Work) -> SeasonRead:
 def save(season_id: UUID, asked: Written, work: WritingWork, now: Now) -> SeasonSaved:
     """Save a season under an id the client made, and plan its sessions; saved again, it is changed."""
     unit = asked.unit or lifter.lifter(work).unit
-    return _save(work, str(season_id), asked.written, unit, now)
+    return save_season(work, str(season_id), asked.written, unit, now)
 
 
 @router.put("/{season_id}/away/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
@@ -260,7 +260,8 @@ def _get(work: Work, season_id: str) -> SeasonRow:
     return row
 
 
-def _save(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -> SeasonSaved:
+def save_season(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -> SeasonSaved:
+    """Save a season's text, and plan its sessions."""
     row, planned = seasons.save(work, season_id, written, unit, lifter.today(work, now), now)
     return SeasonSaved(id=row.id, new=planned.new, changed=planned.changed, taken_out=planned.taken_out)
 
@@ -269,7 +270,7 @@ def _with_away(work: Work, season_id: str, change: Away | LightWeek | date, now:
     """The season with a week away or light more, or without that of a Monday."""
     row = _get(work, season_id)
     away, monday = (None, change) if isinstance(change, date) else (change, change.monday)
-    return _save(work, season_id, with_away(row.written, monday, away), Unit(row.unit), now)
+    return save_season(work, season_id, with_away(row.written, monday, away), Unit(row.unit), now)
 
 
 def _proposal(row: SeasonRow, monday: date, way: LightLike) -> LightProposal | None:
@@ -303,7 +304,7 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
         written=row.written,
         aim=season.aim,
         attempts=tried,
-        total=total(each.attempts for each in tried) if len(tried) > 1 else (),
+        total=total([each.attempts for each in tried]),
         courses=_courses(work, season, planned, mondays, now),
         blocks=_blocks(season.blocks),
         weeks=[_week(monday, by_monday.get(monday), season, told[monday]) for monday in mondays],

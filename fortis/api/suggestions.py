@@ -8,24 +8,31 @@ from pydantic import BaseModel, Field
 
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
-from fortis.api.season import SeasonSaved
+from fortis.api.season import SeasonSaved, save_season
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import Library
 from fortis.core.reason import Reason
 from fortis.core.season.ahead import WeekAhead, weeks_ahead
 from fortis.core.season.model import Aim, AimLift
 from fortis.core.season.reading import LiftsError, read_lifts
-from fortis.core.season.splits import Joint
-from fortis.core.season.suggesting import Experience, Goal, Way, Wish, suggested
+from fortis.core.season.suggesting import (
+    MOST_LIFTS,
+    DaysAWeek,
+    Experience,
+    Goal,
+    Minutes,
+    Sore,
+    Way,
+    Wish,
+    suggested,
+)
 from fortis.core.season.writing import write_season
 from fortis.core.units import Unit
 from fortis.core.value import Day, Flag
-from fortis.store import lifter, places, seasons
+from fortis.store import lifter, places
 from fortis.store.lifts import library
 
 router = APIRouter(prefix="/api/suggestions", tags=["season"])
-
-MOST_LIFTS = 6
 
 
 class AimWished(BaseModel):
@@ -42,20 +49,20 @@ class Wished(BaseModel):
     """
 
     goal: Goal = Goal.BOTH
-    days: Annotated[int, Field(ge=2, le=6)] = 3
-    minutes: Annotated[int, Field(ge=20, le=180)] = 60
+    days: DaysAWeek = 3
+    minutes: Minutes = 60
     experience: Experience = Experience.SOME
     at_once: Flag = False
     aim: AimWished | None = None
     lifts: Annotated[str, Field(max_length=400)] = ""
-    sore: Annotated[tuple[Joint, ...], Field(max_length=6)] = ()
+    sore: Sore = ()
 
 
 class First(BaseModel):
     """What a lifter says who begins with Fortis."""
 
     goal: Goal = Goal.BOTH
-    days: Annotated[int, Field(ge=2, le=6)] = 3
+    days: DaysAWeek = 3
     experience: Experience = Experience.SOME
 
 
@@ -102,8 +109,7 @@ def begin(season_id: UUID, first: First, work: WritingWork, now: Now) -> SeasonS
     if first.experience is Experience.NEW and told.training_since is None:
         lifter.save_lifter(work, told.unit, wish.begins, told.warm_ups, told.plate_order, told.ways)
     (season, *_) = suggested(wish, places.kit(work), library(work))
-    row, planned = seasons.save(work, str(season_id), write_season(season.season), Unit.KG, wish.begins, now)
-    return SeasonSaved(id=row.id, new=planned.new, changed=planned.changed, taken_out=planned.taken_out)
+    return save_season(work, str(season_id), write_season(season.season), Unit.KG, now)
 
 
 def _lifts(written: str, known: Library) -> tuple[AimLift, ...]:

@@ -98,8 +98,7 @@ def _is_planned(work: Work, monday: date) -> bool:
     season, near = seasons.season_of(row), (monday, monday + timedelta(days=DAYS))
     blocks = zip(season.mondays, blocks_by_week(season), strict=True)
     easy = [day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE)]
-    off = [each.monday for each in season.away] + [each.monday for each in season.light]
-    return any(day in near for day in (*easy, *off))
+    return any(day in near for day in (*easy, *(each.monday for each in season.off)))
 
 
 def _verdict(found: Watch) -> str:

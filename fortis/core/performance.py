@@ -111,8 +111,8 @@ class PerformedBout(Value):
         """Whether it is a bout of a lift, whatever that is called now."""
         return self.lift_id == lift.id if self.lift_id else one_form(self.exercise) == one_form(lift.name)
 
-    def number_beside(self, planned: PlannedBout) -> int:
-        """What counts of it beside what was planned."""
+    def number_beside(self, planned: PlannedBout | Asked) -> int:
+        """What counts of it beside what was planned or asked."""
         return number_of(planned.reps, planned.range_of_motion, self.count)
 
     @property

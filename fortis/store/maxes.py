@@ -19,6 +19,7 @@ from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.tally.evidence import REMEMBERED, Rested, Timed, by_setup, evidence, tiring
+from fortis.core.tally.went import LiftWent, went
 from fortis.store import bouts, lifter, remembered, sessions
 from fortis.store.bouts import RecordedBout
 from fortis.store.cache import Kept
@@ -110,18 +111,29 @@ class Trained:
         """What of it is evidence."""
         return [each for each in self.heard if each]
 
+    def went(self, known: Profile) -> LiftWent:
+        """How its bouts with the set-up went, by what was known before the session."""
+        foretold = iter(self.teach(known).beside)
+        beside = [next(foretold) if heard else None for heard in self.heard]
+        own = [at for at, each in enumerate(self.rested) if each.of_setup]
+        done = [(self.rested[at].bout, self.heard[at]) for at in own]
+        expected = [each[1] for at in own if (each := beside[at])]
+        return went(self.key, self.lift.name, done, expected, known.max_of(self.key, self.session.started_at))
 
-class Taught(NamedTuple):
-    """What was known before a finished session and after it, and the lifts that were learned from.
 
-    `stamp` changes when any of it does.
-    """
+@dataclass(frozen=True)
+class Taught:
+    """What was known before a finished session and after it, and the lifts that were learned from."""
 
     session: sessions.Beginning
-    stamp: int
     before: Profile
     lifts: Sequence[Trained]
     after: Profile
+
+    @cached_property
+    def went(self) -> tuple[LiftWent, ...]:
+        """How each lift with evidence in it went, by what was known before."""
+        return tuple(each.went(self.before) for each in self.lifts if any(each.heard))
 
 
 MOST_TAUGHT = 800
@@ -180,7 +192,7 @@ def course(work: UnitOfWork, at: datetime) -> Sequence[Taught]:
         found = was
         if found is None:
             trained, key = next(lifts), (session.id, since)
-            found = Taught(session, stamp, known, trained, _after(work, key, stamp, known, trained))
+            found = Taught(session, known, trained, _after(work, key, stamp, known, trained))
             _taught.keep(work, key, stamp, found)
         taught.append(found)
         known = found.after

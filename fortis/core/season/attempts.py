@@ -4,7 +4,7 @@ The chances are those of one lift by itself, by the max as it is known: log-norm
 four times in five, and a day a little better or worse than it.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from decimal import Decimal
 from math import exp, log, prod
 from statistics import NormalDist
@@ -50,8 +50,10 @@ def attempts(max_: Estimate) -> tuple[Attempt, ...]:
     return tuple(found)
 
 
-def total(lifts: Iterable[Sequence[Attempt]]) -> tuple[Attempt, ...]:
-    """What the openers, the seconds and the thirds of all lifts come to, and how likely all of each go up."""
+def total(lifts: Sequence[Sequence[Attempt]]) -> tuple[Attempt, ...]:
+    """What the openers, the seconds and the thirds of several lifts come to, and how likely all of each go up."""
+    if len(lifts) < 2:
+        return ()
     return tuple(
         Attempt(kg=sum((each.kg for each in row), Decimal(0)), chance=round(prod(each.chance for each in row), 3))
         for row in zip(*lifts, strict=True)

@@ -122,6 +122,11 @@ class Season(Value):
         return tuple(day for day in days if day not in put_off)[: self.weeks]
 
     @property
+    def off(self) -> "tuple[Away | LightWeek, ...]":
+        """The weeks that are not trained as their blocks say, the earliest first."""
+        return tuple(sorted((*self.away, *self.light), key=lambda each: each.monday))
+
+    @property
     def put_off(self) -> frozenset[date]:
         """The Mondays of the weeks for which all that was planned is put off by one."""
         away = (each.monday for each in self.away if not each.missed)

@@ -1,7 +1,7 @@
 """The season file, read: text in, a season out, or what is wrong with the text and where."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
@@ -260,18 +260,21 @@ class _Examination:
         if season.aim and not season.starts <= season.aim.on <= last:
             within = f"the season, {season.starts} to {last}"
             self._wrong(1, 1, f"The {season.aim.what} on {season.aim.on} is not within {within}.")
+        trained = dict(zip(season.mondays, blocks_by_week(season), strict=True))
         for week in season.light:
-            self._is_light(week, season)
+            self._is_light(week, trained)
         return season
 
-    def _is_light(self, week: LightWeek, season: Season) -> None:
-        """A light week needs a week of training that it is made of: its own, or the one before it."""
-        trained = dict(zip(season.mondays, blocks_by_week(season), strict=True))
+    def _is_light(self, week: LightWeek, trained: Mapping[date, Block]) -> None:
+        """A light week needs a week of training that it is made of: its own, or the one before it.
+
+        `trained` are the blocks of the weeks by their Mondays, in order.
+        """
         if week.instead:
             made_of = trained.get(week.monday)
         else:
-            before = [day for day in season.mondays if day < week.monday <= season.mondays[-1]]
-            made_of = trained[before[-1]] if before else None
+            before = [block for day, block in trained.items() if day < week.monday]
+            made_of = before[-1] if 0 < len(before) < len(trained) else None
         if made_of is None or not made_of.days:
             what = "with sessions of its own" if week.instead else "after a week with sessions"
             self._wrong(

@@ -50,6 +50,12 @@ class Way(StrEnum):
     EFFORT = "by effort"
 
 
+MOST_LIFTS = 6
+DaysAWeek = Annotated[int, Field(ge=2, le=6)]
+Minutes = Annotated[int, Field(ge=20, le=180)]
+Sore = Annotated[tuple[Joint, ...], Field(max_length=6)]
+
+
 class Wish(Value):
     """What a season should be: `days` a week of so many minutes, from a day on; `aim` where it leads to a date.
 
@@ -57,14 +63,14 @@ class Wish(Value):
     """
 
     goal: Goal = Goal.BOTH
-    days: Annotated[int, Field(ge=2, le=6)] = 3
-    minutes: Annotated[int, Field(ge=20, le=180)] = 60
+    days: DaysAWeek = 3
+    minutes: Minutes = 60
     experience: Experience = Experience.SOME
     begins: date
     at_once: bool = False
     aim: Aim | None = None
-    lifts: Annotated[tuple[AimLift, ...], Field(max_length=6)] = ()
-    sore: Annotated[tuple[Joint, ...], Field(max_length=6)] = ()
+    lifts: Annotated[tuple[AimLift, ...], Field(max_length=MOST_LIFTS)] = ()
+    sore: Sore = ()
 
 
 class Proposal(Value):
@@ -265,9 +271,8 @@ class _Suggestion:
         """A session of rounds of so many weeks."""
         heavy = kind is Kind.HEAVY
         kept = [each for each in placed if not heavy or each.role is not Role.SMALL] or placed
-        doses = (_for_weeks(_sided(self._dose(each, kind), each.lift), many, last=heavy) for each in kept)
-        lines = [f"{self._name(each.lift)}: {dose}" for each, dose in zip(kept, doses, strict=True)]
-        return Day(weekday=weekday, title=title, lines=tuple(lines))
+        lines = (f"{self._name(each.lift)}: {_sided(self._dose(each, kind), each.lift)}" for each in kept)
+        return Day(weekday=weekday, title=title, lines=tuple(_for_weeks(line, many, last=heavy) for line in lines))
 
     def _dose(self, placed: Placed, kind: Kind) -> str:
         role, lift = placed
@@ -395,14 +400,14 @@ def _with_repeats(sessions: Iterable[tuple[Placed, ...]]) -> list[tuple[Placed, 
 _CHOICE = re.compile(r"(?P<parts>\d+(?:\|\d+)+)(?P<unit>%?)")
 
 
-def _for_weeks(dose: str, many: int, *, last: bool) -> str:
-    """A dose for a round of so many weeks: of three numbers the first so many, or the last where they lead up."""
+def _for_weeks(line: str, many: int, *, last: bool) -> str:
+    """A line for a round of so many weeks: of three numbers the first so many, or the last where they lead up."""
 
     def kept(found: re.Match[str]) -> str:
         parts = found["parts"].split("|")
         return "|".join(parts[-many:] if last else parts[:many]) + found["unit"]
 
-    return _CHOICE.sub(kept, dose)
+    return _CHOICE.sub(kept, line)
 
 
 def _sided(dose: str, lift: Exercise) -> str:

@@ -223,10 +223,11 @@ def _slower(then: BoutWent, now: BoutWent) -> float | None:
 
 
 def _readiness(before: Sequence[SessionWent], recent: Sequence[SessionWent]) -> Sign:
-    usual = [each.readiness for each in before if each.readiness is not None]
-    if not usual:
+    told = [each.readiness for each in before if each.readiness is not None]
+    if not told:
         return _sign(Mark.READINESS, None)
-    found = [(each.day, "", fmean(usual) - each.readiness) for each in recent if each.readiness is not None]
+    usual = fmean(told)
+    found = [(each.day, "", usual - each.readiness) for each in recent if each.readiness is not None]
     return _of(Mark.READINESS, found).model_copy(update={"lifts": ()})
 
 

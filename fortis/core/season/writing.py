@@ -10,8 +10,7 @@ def write_season(season: Season) -> str:
     lines = [f"# {season.title}", f"from {season.starts.isoformat()}"]
     if season.aim:
         lines.append(_aim(season.aim))
-    off: list[Away | LightWeek] = [*season.away, *season.light]
-    lines += map(write_away, sorted(off, key=lambda each: each.monday))
+    lines += map(write_away, season.off)
     for block in season.blocks:
         lines += ["", *_block(block)]
     return "\n".join(lines) + "\n"

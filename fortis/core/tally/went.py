@@ -9,7 +9,7 @@ from fortis.core.performance import Ended, PerformedBout
 from fortis.core.strength.day import Foretold
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.observation import Heard
-from fortis.core.structure.counting import least_of, number_of
+from fortis.core.structure.counting import least_of
 from fortis.core.structure.model import LiftKey, SetUp
 
 FEWEST_TIMED = 3
@@ -113,7 +113,7 @@ def is_missed(bout: PerformedBout) -> bool:
         return False
     if bout.ended is Ended.STUCK and (asked.reserve or 0) > 0:
         return True
-    if number_of(asked.reps, asked.range_of_motion, bout.count) < least_of(asked.reps):
+    if bout.number_beside(asked) < least_of(asked.reps):
         return True
     return bool(asked.reserve and bout.left is not None and bout.left <= asked.reserve - 1)
 

@@ -4,20 +4,10 @@ import { type Suggested, useSuggestions, type Wish } from "@/data/season";
 import { Button } from "@/parts/Button";
 import { Choice } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
+import { DAYS, EXPERIENCE, GOALS } from "../wish";
 import { Proposal } from "./Proposal";
 
-const GOALS: [Schemas["Goal"], string][] = [
-  ["both", "size and strength"],
-  ["size", "size above all"],
-  ["strength", "strength above all"],
-];
-const DAYS = ["2", "3", "4", "5", "6"].map((days) => [days, days] as const);
 const MINUTES = ["30", "45", "60", "75", "90", "120"].map((many) => [many, `${many} minutes`] as const);
-const EXPERIENCE: [Schemas["Experience"], string][] = [
-  ["less than a year", "less than a year"],
-  ["one to three years", "one to three years"],
-  ["more than three years", "more than three years"],
-];
 const AIMS = [
   ["", "no date"],
   ["meet", "a meet"],
@@ -57,7 +47,7 @@ export function Suggest({ onTake }: { onTake: (written: string) => void }) {
         <Choice
           above
           label="Days a week"
-          of={DAYS}
+          of={DAYS.map((days) => [String(days), String(days)])}
           value={String(wish.days)}
           onPick={(days) => put({ days: Number(days) })}
         />
@@ -71,7 +61,7 @@ export function Suggest({ onTake }: { onTake: (written: string) => void }) {
         <Choice
           above
           label="You have trained for"
-          of={EXPERIENCE}
+          of={EXPERIENCE.map((each) => [each, each])}
           value={wish.experience}
           onPick={(experience) => put({ experience })}
         />

@@ -5,18 +5,7 @@ import type { Schemas } from "@/data/client";
 import { useBegin } from "@/data/season";
 import { Button } from "@/parts/Button";
 import { Trouble } from "@/parts/Notice";
-
-const GOALS: [Schemas["Goal"], string][] = [
-  ["both", "Size and strength"],
-  ["size", "Size above all"],
-  ["strength", "Strength above all"],
-];
-const DAYS: [number, string][] = [2, 3, 4, 5, 6].map((days) => [days, String(days)]);
-const EXPERIENCE: [Schemas["Experience"], string][] = [
-  ["less than a year", "Less than a year"],
-  ["one to three years", "One to three years"],
-  ["more than three years", "More than three years"],
-];
+import { DAYS, EXPERIENCE, GOALS } from "../wish";
 
 /** From nothing to a first session: three questions, and the rest has defaults that can be changed later. */
 export function FirstRun() {
@@ -38,8 +27,18 @@ export function FirstRun() {
         }}
       >
         <Question ask="What is it for?" of={GOALS} value={goal} onPick={aimFor} />
-        <Question ask="How many days a week?" of={DAYS} value={days} onPick={comeOn} />
-        <Question ask="How long have you trained?" of={EXPERIENCE} value={experience} onPick={tell} />
+        <Question
+          ask="How many days a week?"
+          of={DAYS.map((each) => [each, String(each)])}
+          value={days}
+          onPick={comeOn}
+        />
+        <Question
+          ask="How long have you trained?"
+          of={EXPERIENCE.map((each) => [each, each])}
+          value={experience}
+          onPick={tell}
+        />
         <Button look="strong" type="submit" disabled={begin.isPending}>
           {begin.isPending ? "Planning…" : "Plan my first weeks"}
         </Button>
@@ -98,7 +97,7 @@ function Question<T extends string | number>({
               checked={each === value}
               onChange={() => onPick(each)}
             />
-            {words}
+            <span className="first-letter:uppercase">{words}</span>
           </label>
         ))}
       </div>
