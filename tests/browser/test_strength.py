@@ -162,8 +162,9 @@ def test_the_max_over_time_is_read_by_key_and_taken_along(desktop):
 
 def test_records_stand_on_the_curve_and_beside_body_weight(phone):
     phone.goto("/kit")
-    phone.get_by_label("Points beside body weight").select_option("women")
-    phone.get_by_label("A pair of dumbbells").select_option("counts one")
+    with phone.expect_response(lambda answer: '"both_dumbbells":false' in (answer.request.post_data or "")):
+        phone.get_by_label("Points beside body weight").select_option("women")
+        phone.get_by_label("A pair of dumbbells").select_option("counts one")
     phone.reload()
     expect(phone.get_by_label("A pair of dumbbells")).to_have_value("false")
     phone.goto("/strength")

@@ -398,7 +398,12 @@ export const useKit = () => useQuery({ queryKey: ["kit"], queryFn: () => answer(
 /** Change something about the kit or the lifter, then ask anew for all that follows from it. */
 export function useKitChange<T>(change: (asked: T) => Promise<unknown>) {
   const queries = useQueryClient();
-  return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
+  return useMutation({
+    // One after the other: of two that overtake each other the first would be the one that stands.
+    scope: { id: "kit" },
+    mutationFn: change,
+    onSuccess: () => queries.invalidateQueries(),
+  });
 }
 
 /** What to put on for some loads, one after the other. */

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, client, done, type Schemas } from "./client";
+import { answer, client, done, type Schemas, ServerProblem } from "./client";
 import { keepPage, keptPage } from "./device";
 
 export type SeasonView = Schemas["SeasonView"];
@@ -70,7 +70,7 @@ export const useAway = (id: string) =>
 
 const DAY = "meet day";
 
-/** The day that the season leads to; with the server gone, as it was kept on this device. */
+/** The day that the season leads to; where it is not to be had, as it was `kept` on this device, and why. */
 export const useMeetDay = () =>
   useQuery({
     queryKey: ["season", "day"],
@@ -79,10 +79,11 @@ export const useMeetDay = () =>
       try {
         const { day } = await answer(client.GET("/api/meet-day"));
         await keepPage(DAY, day);
-        return { day, kept: false };
+        return { day, kept: null };
       } catch (error) {
         const day = await keptPage<MeetDay>(DAY);
-        if (day) return { day, kept: true };
+        if (day)
+          return { day, kept: error instanceof ServerProblem ? "The server has trouble" : "No connection" };
         throw error;
       }
     },

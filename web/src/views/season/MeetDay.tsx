@@ -36,7 +36,7 @@ function NoDay() {
   );
 }
 
-function TheDay({ day, kept }: { day: Day; kept: boolean }) {
+function TheDay({ day, kept }: { day: Day; kept: string | null }) {
   return (
     <div className="mx-auto max-w-4xl px-4 py-6 sm:px-7">
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
@@ -46,7 +46,7 @@ function TheDay({ day, kept }: { day: Day; kept: boolean }) {
       <p className="mt-1 text-faint">
         Counted back from the opener of each lift, with the plates of {day.place}. Attempts are what the maxes
         say today.
-        {kept && " No connection: this is as it was kept on this device."}
+        {kept && ` ${kept}: this is as it was kept on this device.`}
       </p>
       {day.lifts.map((lift, at) => (
         <LiftOfDay
