@@ -160,6 +160,24 @@ groups = st.one_of(
 )
 
 
+preparation = st.builds(
+    m.PreparationLine,
+    items=st.lists(
+        st.builds(
+            m.Preparation,
+            what=st.sampled_from(
+                ["hip drills", "heat on the left elbow", "20 squats: the bar alone", "hips 2:00 each"]
+            ),
+            seconds=st.none() | st.integers(1, 3600),
+        ),
+        min_size=1,
+        max_size=3,
+    ).map(tuple),
+    before=befores,
+    remark=remarks,
+)
+
+
 @st.composite
 def sessions_of(draw):
     title = draw(st.sampled_from(["", "Thursday, lower body", "Été 🏔 2"]))
@@ -167,7 +185,10 @@ def sessions_of(draw):
     if not title:
         written[0] = _unremarked(written[0])
     after = draw(st.sampled_from([(), ("", "# that is all"), ("# that is all",)]))
-    return m.Session(title=title, groups=tuple(written), after=after)
+    prep = tuple(draw(st.lists(preparation, max_size=2)))
+    if prep and not title:
+        prep = (prep[0].model_copy(update={"before": ()}), *prep[1:])
+    return m.Session(title=title, prep=prep, groups=tuple(written), after=after)
 
 
 def _unremarked(group):

@@ -1,7 +1,7 @@
 """Floor: a session played, every bout saved as it happens."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from decimal import Decimal
 from functools import reduce
 from typing import Annotated
@@ -37,7 +37,7 @@ from fortis.core.units import Unit, plain
 from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
 from fortis.store.lifts import library
-from fortis.store.played import conditions, played
+from fortis.store.played import conditions, last_prepared, played
 from fortis.store.recording import Provenance
 from fortis.store.tables import SessionRow
 
@@ -84,7 +84,8 @@ class FloorView(SessionCard):
 
     `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
     as it is played. `choices` are the loads of planned ranges, by the position of their first bout. `stand_ins`
-    has for each lift of the plan those that can be done instead.
+    has for each lift of the plan those that can be done instead. `prepared_on` has for each preparation the last
+    day before on which it was done, in the order of the plan; None where it never was.
     """
 
     unit: Unit
@@ -97,6 +98,7 @@ class FloorView(SessionCard):
     slowing: list[Slowing]
     cues: list[Cue]
     stand_ins: dict[str, list[str]]
+    prepared_on: list[date | None]
 
 
 class Saved(BaseModel):
@@ -187,7 +189,13 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
         slowing=list(SLOWING),
         cues=cues_of(work, row, as_it_is, now),
         stand_ins={name: [other.name for other in stand_ins(lift, known)] for name, lift in lifts.items()},
+        prepared_on=_prepared_on(work, planned, row.started_at or now),
     )
+
+
+def _prepared_on(work: Work, planned: Prescription, before: datetime) -> list[date | None]:
+    last = last_prepared(work, before) if planned.prep else {}
+    return [last.get(item.what.lower()) for item in planned.prep]
 
 
 def recorded(work: Work, row: SessionRow) -> list[Recorded]:

@@ -16,6 +16,7 @@ from fortis.api.views import Bounds, SessionCard, card
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.loading.moved import body_part
 from fortis.core.performance import PerformedBout, is_correction
+from fortis.core.played import Prepared, prepared
 from fortis.core.progression.next_loads import NextLoad
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp
@@ -147,6 +148,7 @@ class PastSession(SessionCard):
     unit: Unit
     minutes: int
     felt: Felt | None
+    prepared: tuple[Prepared, ...]
     steps: tuple[Step, ...]
     bouts: list[LedgerBout]
     taken_back: list[TakenBack]
@@ -197,6 +199,7 @@ def open_session(session_id: UUID, work: Work, now: Now) -> PastSession:
         unit=Unit(row.unit),
         minutes=_minutes(row, bouts.of(work, row.id)),
         felt=row.felt,
+        prepared=prepared(sessions.frozen(row), sessions.adjustments(row)),
         steps=timeline(played(work, row)).steps,
         bouts=_bouts(work, row),
         taken_back=[

@@ -2,16 +2,18 @@
 
 from collections.abc import Sequence
 from decimal import Decimal
-from typing import Annotated, Any
+from typing import Annotated, Any, TypeVar
 
 from pydantic import ConfigDict, Field
 
 from fortis.core.exercises import LiftName
 from fortis.core.structure.model import MOST_ITEMS, SetUpItem
+from fortis.core.structure.notation import MOST_PREPARED
 from fortis.core.structure.prescription import MOST_EXTRA
 from fortis.core.units import HEAVIEST
 from fortis.core.value import Entered, Flag, Value
 
+Item = TypeVar("Item")
 Load = Annotated[Entered, Field(ge=Decimal(-300), le=HEAVIEST)]
 
 
@@ -64,7 +66,7 @@ class Adjustments(Value):
     `skipped` are bouts by their position, `extra` sets added at the end of an entry, `swapped` lifts done instead
     of the planned ones, `loads` other loads, one change after the other, `setups` what was worn and used instead,
     `order` the groups in the order they are done where it is not the planned one, `within` by group the order of
-    its entries.
+    its entries. `prepared` are the preparations that were done, by their number from 1.
     """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
@@ -76,6 +78,9 @@ class Adjustments(Value):
     setups: Annotated[dict[EntryName, Worn], Field(max_length=MOST_CHANGED)] = {}
     order: Order = ()
     within: Annotated[dict[GroupNumber, Order], Field(max_length=MOST_CHANGED)] = {}
+    prepared: Annotated[
+        tuple[Annotated[int, Field(ge=1, le=MOST_PREPARED)], ...], Field(max_length=MOST_PREPARED)
+    ] = ()
 
 
 class Change(Value):
@@ -90,8 +95,8 @@ def with_change(there: Adjustments, change: Change) -> Adjustments:
     fields: dict[str, Any] = {}
     for name in Adjustments.model_fields:
         now, before, after = (getattr(each, name) for each in (there, change.before, change.after))
-        if name == "skipped":
-            fields[name] = _skipped(now, before, after)
+        if name in ("skipped", "prepared"):
+            fields[name] = _merged(now, before, after)
         elif isinstance(after, dict):
             kept = {key: value for key, value in now.items() if key in after or key not in before}
             fields[name] = kept | {key: value for key, value in after.items() if before.get(key) != value}
@@ -100,6 +105,6 @@ def with_change(there: Adjustments, change: Change) -> Adjustments:
     return Adjustments(**fields)
 
 
-def _skipped(now: Sequence[str], before: Sequence[str], after: Sequence[str]) -> tuple[str, ...]:
+def _merged(now: Sequence[Item], before: Sequence[Item], after: Sequence[Item]) -> tuple[Item, ...]:
     kept = [item for item in now if item in after or item not in before]
     return (*kept, *(item for item in after if item not in before and item not in kept))

@@ -12,7 +12,7 @@ from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import Entry, Session, Side, describe_shift
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription, Settled
 from fortis.core.structure.timeline import asked, step_load
-from fortis.core.structure.writing import write_head, write_sets
+from fortis.core.structure.writing import write_head, write_preparations, write_sets
 from fortis.core.units import clock, plain
 from fortis.core.value import Value
 
@@ -51,11 +51,12 @@ class CardGroup(Value):
 
 
 class Card(Value):
-    """A session on paper. `day` is when it is planned, or was done."""
+    """A session on paper. `day` is when it is planned, or was done; `before` what is done before the first lift."""
 
     title: str
     day: date | None
     summary: str
+    before: str
     groups: tuple[CardGroup, ...]
 
 
@@ -80,7 +81,13 @@ def card_of(
             for at, entry in enumerate(group.entries, start=1)
         )
         groups.append(CardGroup(head="" if group.is_straight else write_head(group), lifts=lifts))
-    return Card(title=prescription.title or "Session", day=day, summary=summary, groups=tuple(groups))
+    return Card(
+        title=prescription.title or "Session",
+        day=day,
+        summary=summary,
+        before=write_preparations(prescription.prep),
+        groups=tuple(groups),
+    )
 
 
 Done = Callable[[Position], PerformedBout | None]

@@ -10,8 +10,9 @@ from operator import attrgetter
 
 from fortis.core.adjustments import Adjustments, LoadChange
 from fortis.core.exercises import LIBRARY, Library
-from fortis.core.structure.model import SetUp
+from fortis.core.structure.model import Preparation, SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
+from fortis.core.value import Value
 
 AS_PLANNED = Adjustments()
 
@@ -35,6 +36,21 @@ def as_played(
     ordered = _in_order(sets, adjustments.order)
     left_out = frozenset(adjustments.skipped)
     return prescription.model_copy(update={"sets": tuple(_without(each, left_out) for each in ordered)})
+
+
+class Prepared(Value):
+    """A preparation of a session, and whether it was done."""
+
+    item: Preparation
+    done: bool
+
+
+def prepared(prescription: Prescription, adjustments: Adjustments) -> tuple[Prepared, ...]:
+    """The preparation of a session as it went."""
+    return tuple(
+        Prepared(item=item, done=number in adjustments.prepared)
+        for number, item in enumerate(prescription.prep, start=1)
+    )
 
 
 def entry_name(each: PlannedSet) -> str:

@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session as UnitOfWork
 
+from fortis.core.adjustments import Adjustments
 from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.loading.moved import body_part, strength_kg
@@ -73,6 +74,7 @@ Weighted chin-up: 4 x 3 at bw+20 kg leave 1 rest 3:00
 Seal row: 2 sets of (3, 4, 5, 6, 7) at {row} within 15s rest 2:30
 """
 LEGS = """# Legs
+prep: hip drills 4 min, ankle rocks 2 min, squats with the empty bar
 Front squat [belt]: 4 sets of (1 at {single}, 25s, 3 at {triple}) rest 3:00
 Split squat: 3 x 8-10 at 20 kg each side leave 1 tempo 3-1-1-0 rest 1:30
 Leg extension: 1 set of (12 at 45 kg to failure, drop 20% to failure, drop 20% to failure)
@@ -176,7 +178,8 @@ def _play(
     tired = (planned.week, planned.title) == BAD_DAY
     simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
     asked = _by_position(prescription)
-    clock = begins
+    sessions.adjust(row, Adjustments(prepared=_prepared(prescription, planned.week)))
+    clock = begins + timedelta(seconds=sum(each.takes for each in prescription.prep))
     for step in timeline(prescription).steps:
         seconds = step.seconds * (
             simulated.random.uniform(1.0, 1.25) if step.kind != "rest" or not step.short else 1
@@ -189,6 +192,11 @@ def _play(
             simulated.rest(seconds)
     ended = clock + timedelta(minutes=1)
     sessions.finish(row, ended, ended)
+
+
+def _prepared(prescription: Prescription, week: int) -> tuple[int, ...]:
+    """The preparation done, by number: the second of it is left out every other week."""
+    return tuple(number for number, _ in enumerate(prescription.prep, start=1) if number != 2 or week % 2)
 
 
 def _by_position(prescription: Prescription) -> dict[Position, PlannedBout]:

@@ -82,6 +82,9 @@ class _Sheet(FPDF):
         self.set_xy(MARGIN, top + 10)
         self._say(card.summary, 10.5, colour=FAINT, width=WIDTH)
         self.set_y(top + 17)
+        if card.before:
+            self._say(f"Before you lift: {card.before}", 10.5, width=WIDTH, wraps=True)
+            self.set_y(self.get_y() + 2)
         self._rule(INK)
 
     def _rule(self, colour: tuple[int, int, int]) -> None:

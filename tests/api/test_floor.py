@@ -334,3 +334,30 @@ def test_a_lift_done_instead_is_not_judged_as_the_planned_one(client, lifter, se
     assert [each["asked"] for each in past["bouts"]] == ["5 leave 2"] * 4
     again = lifter.plan(TEXT).json()["id"]
     assert [step["load"]["kg"] for step in lifter.work(again)[:3]] == [100] * 3
+
+
+def test_what_is_done_before_the_first_lift_is_kept_and_remembered(client, lifter, today):
+    text = f"# Hips\nprep: hip drills 5 min, Heat on the elbow\n{TEXT.splitlines()[1]}"
+    first = lifter.plan(text, today).json()["id"]
+    floor = lifter.start(first)
+    assert floor["timeline"]["prep"] == [
+        {"what": "hip drills", "seconds": 300},
+        {"what": "Heat on the elbow", "seconds": None},
+    ]
+    assert floor["prepared_on"] == [None, None]
+    before, ticked = floor["adjustments"], {"prepared": [2]}
+    change = {"changes": [{"before": before, "after": before | ticked}]}
+    for _ in range(2):
+        kept = client.patch(f"/api/floor/{first}/adjustments", json=change)
+        assert kept.json()["prepared"] == [2]
+    lifter.record(first, lifter.work(first)[0], reps=5)
+    client.post(f"/api/floor/{first}/finish")
+    past = client.get(f"/api/ledger/{first}").json()["prepared"]
+    assert [(each["item"]["what"], each["done"]) for each in past] == [
+        ("hip drills", False),
+        ("Heat on the elbow", True),
+    ]
+    second = lifter.plan(text.replace("Heat", "heat"), today).json()["id"]
+    assert client.get(f"/api/floor/{second}").json()["prepared_on"] == [None, today.isoformat()]
+    wrong = {"changes": [{"before": before, "after": before | {"prepared": [0]}}]}
+    assert client.patch(f"/api/floor/{first}/adjustments", json=wrong).status_code == 422

@@ -717,3 +717,41 @@ def test_gear_goes_on_at_its_load_and_the_record_knows(desktop, serving):
         serving, "select setup from bout join session on session.id = session_id where title = 'Browser day'"
     )
     assert [json.loads(setup) for (setup,) in worn] == [[], ["belt"]]
+
+
+PREPARED = """# Prepared day
+prep: hip drills 5 min, heat on the left elbow
+Overhead press: 2 x 5 at 40 kg leave 2 rest 60s
+"""
+
+
+@pytest.mark.parametrize("size", ["desktop", "phone"])
+def test_what_is_done_before_the_first_lift_is_ticked_and_stays_with_the_session(request, size):
+    page = request.getfixturevalue(size)
+    compose(page, PREPARED)
+    expect(page.get_by_text("Before you lift: hip drills (5 min), heat on the left elbow")).to_be_visible()
+    page.get_by_role("button", name="Save as planned").click()
+    page.wait_for_url("**/")
+    start(page, "Prepared day", "On to overhead press")
+    prepare = page.get_by_role("region", name="Before you lift")
+    expect(prepare.get_by_role("checkbox")).to_have_count(2)
+    assert axe(page) == []
+    ready_offline(page)
+    page.context.set_offline(True)
+    prepare.get_by_label(re.compile("heat on the left elbow")).check()
+    page.reload()
+    expect(prepare.get_by_label(re.compile("heat on the left elbow"))).to_be_checked()
+    expect(prepare.get_by_label(re.compile("hip drills"))).not_to_be_checked()
+    page.context.set_offline(False)
+    page.keyboard.press("Space")
+    expect(page.get_by_role("region", name="Load")).to_contain_text("Overhead press")
+    page.get_by_role("button", name="Before you lift").click()
+    prepare.get_by_label(re.compile("hip drills")).check()
+    prepare.get_by_role("button", name="On to overhead press").click()
+    for _ in range(2):
+        bout_by_key(page)
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    page.get_by_role("button", name="Finish the session").click()
+    page.wait_for_url("**/ledger/**")
+    expect(page.get_by_text("Prepared with heat on the left elbow")).to_have_count(0)
+    expect(page.get_by_text("Prepared with hip drills (5 min), heat on the left elbow.")).to_be_visible()

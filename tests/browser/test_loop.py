@@ -45,11 +45,11 @@ def save(page):
     expect(page.get_by_role("heading", name="Browser day", level=1)).to_be_visible()
 
 
-def start(page, title):
+def start(page, title, button="Begin"):
     page.goto("/")
     page.locator("section", has=page.get_by_role("heading", name=title)).get_by_role("button", name="Start").click()
     page.wait_for_url("**/floor/*")
-    expect(page.get_by_role("button", name="Begin")).to_be_visible()
+    expect(page.get_by_role("button", name=button)).to_be_visible()
 
 
 def recorded(serving):

@@ -17,13 +17,17 @@ ADJUSTMENTS = st.builds(
     ),
     order=st.just(()) | ORDERS,
     within=st.dictionaries(st.sampled_from(["1", "2"]), ORDERS),
+    prepared=st.lists(st.integers(1, 3), unique=True).map(tuple),
 )
 CHANGES = st.builds(Change, before=ADJUSTMENTS, after=ADJUSTMENTS)
 
 
 def same(one: Adjustments, other: Adjustments) -> bool:
-    """Whether two say the same; what is skipped has no order."""
-    return set(one.skipped) == set(other.skipped) and one.model_copy(update={"skipped": other.skipped}) == other
+    """Whether two say the same; what is skipped and what was prepared have no order."""
+    loose = ("skipped", "prepared")
+    return all(set(getattr(one, name)) == set(getattr(other, name)) for name in loose) and (
+        one.model_copy(update={name: getattr(other, name) for name in loose}) == other
+    )
 
 
 @given(CHANGES)

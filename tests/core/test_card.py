@@ -27,6 +27,11 @@ def boxes(written, **more):
             for bout in each.bouts]  # fmt: skip
 
 
+def test_what_is_done_before_the_first_lift_is_told():
+    assert card("prep: hips 5 min, heat\nSquat: 5 at 60").before == "hips 5:00, heat"
+    assert card("Squat: 5 at 60").before == ""
+
+
 def test_a_box_says_what_is_asked_and_how_heavy_as_far_as_the_plan_tells():
     assert boxes(
         "Squat: 1 set of (1 at 92%, 25s, 3 at 74%); 5 at 100-105 leave 1; 2 x 3 at top -10% rest 4:00"

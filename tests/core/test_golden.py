@@ -18,5 +18,5 @@ def test_there_are_cases_for_every_structure_and_every_kind_of_change():
     cases = json.loads((FOLDER / "played.json").read_text(encoding="utf-8"))["cases"]
     changes = [change["changed"] for case in cases for change in case["changes"]]
     assert len(changes) >= 500
-    for kind in Adjustments.model_fields:
+    for kind in Adjustments.model_fields.keys() - {"prepared"}:  # which moves no set
         assert sum(bool(change[kind]) for change in changes) > 50, kind

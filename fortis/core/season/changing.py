@@ -12,6 +12,7 @@ from decimal import Decimal
 from typing import NamedTuple
 
 from fortis.core.cache import cached
+from fortis.core.structure.notation import is_preparation
 from fortis.core.units import plain
 
 _PART = r"(?:[^\s|;,:()\[\]]|(?<=\d),(?=\d))+"
@@ -66,8 +67,8 @@ def lines_in(lines: Iterable[str], week: Week) -> Iterator[tuple[int, str | Chan
 
 
 def has_lift(line: str) -> bool:
-    """Whether there is more on a line than a remark."""
-    return bool(line.partition("#")[0].strip())
+    """Whether there is more on a line than a remark or a preparation."""
+    return bool(line.partition("#")[0].strip()) and not is_preparation(line)
 
 
 @cached(4_096)

@@ -449,11 +449,36 @@ class Group(Value):
         return len(self.entries) == 1
 
 
+USUAL_PREPARATION = 60
+"""Seconds of a preparation that says nothing of its time."""
+
+
+class Preparation(Value):
+    """Something done before the first lift: a drill, heat on a sore tendon. `seconds` where its time is written."""
+
+    what: str
+    seconds: int | None = None
+
+    @property
+    def takes(self) -> int:
+        """The seconds it counts for."""
+        return USUAL_PREPARATION if self.seconds is None else self.seconds
+
+
+class PreparationLine(Value):
+    """A line of preparation; `before` and `remark` are as those of an entry."""
+
+    items: tuple[Preparation, ...]
+    before: tuple[str, ...] = ()
+    remark: str = ""
+
+
 class Session(Value):
     """What is planned for one visit to the gym. `after` are the remarks and blank lines at the end."""
 
     groups: tuple[Group, ...]
     title: str = ""
+    prep: tuple[PreparationLine, ...] = ()
     after: tuple[str, ...] = ()
 
 

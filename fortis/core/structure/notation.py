@@ -1,6 +1,7 @@
 """The written notation, read: text in, a session out, or what is wrong with the text and where."""
 
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 from difflib import get_close_matches
@@ -30,6 +31,8 @@ from fortis.core.structure.model import (
     OfPrevious,
     OfTop,
     Percent,
+    Preparation,
+    PreparationLine,
     RangeOfMotion,
     RepMax,
     RepRange,
@@ -59,6 +62,8 @@ MOST_BOUTS = 1_000
 LONGEST_SECONDS = 3_600
 LONGEST_PHASE = 60
 """Seconds of one part of a tempo."""
+MOST_PREPARED = 20
+LONGEST_PREPARED = 80
 
 
 class Problem(Value):
@@ -108,6 +113,11 @@ def examine(text: str, unit: Unit = Unit.KG) -> Reading:
     return _Examination(unit).examine(text.expandtabs(4).splitlines())
 
 
+_PREP = re.compile(r"\s*prep\s*:", re.IGNORECASE)
+_PREPARED = re.compile(
+    r"(?P<what>.*?)(?P<time>(?<!\S)(?:\d{1,5}:\d\d|\d{1,6}\s*(?:seconds?|secs?|s|minutes?|mins?|m)))?",
+    re.IGNORECASE,
+)
 _HEAD = re.compile(r"\s*(pair|circuit)\s*[,:]", re.IGNORECASE)
 _SETS_IN_NAME = re.compile(r"[^\[\]:;#]*?\d\s*(x|×|sets?\s+of)\s*[\d(]", re.IGNORECASE)
 
@@ -127,6 +137,7 @@ class _Examination:
     def __init__(self, unit: Unit) -> None:
         self.unit = unit
         self.title = ""
+        self.prep: list[PreparationLine] = []
         self.groups: list[Group] = []
         self.lines: list[tuple[int, ...]] = []
         self.problems: list[Problem] = []
@@ -144,7 +155,7 @@ class _Examination:
         after = tuple(self.remarks)
         while after and not after[-1]:
             after = after[:-1]
-        session = Session(title=self.title, groups=tuple(self.groups), after=after)
+        session = Session(title=self.title, prep=tuple(self.prep), groups=tuple(self.groups), after=after)
         if sum(map(_bout_count, self.groups)) > MOST_BOUTS:
             self._wrong(1, 1, f"This is over {MOST_BOUTS:,} bouts, more than a session can hold.")
             return Reading(Session(title=self.title, groups=()), (), tuple(self.problems))
@@ -160,14 +171,21 @@ class _Examination:
         if code.strip():
             self._code(number, code, remark)
         elif not hash_mark:
-            if self.title or self.groups or self.head or self.remarks:
+            if self._has_begun:
                 self.remarks.append("")
-        elif self.title or self.groups or self.head or self.remarks:
+        elif self._has_begun:
             self.remarks.append(f"# {remark}".rstrip())
         else:
             self.title = remark
 
+    @property
+    def _has_begun(self) -> bool:
+        return bool(self.title or self.prep or self.groups or self.head or self.remarks)
+
     def _code(self, number: int, line: str, remark: str) -> None:
+        if is_preparation(line):
+            self._prepare(number, line, remark)
+            return
         indented = line[0] == " "
         if not indented:
             self._close_group()
@@ -190,6 +208,19 @@ class _Examination:
             case Entry():
                 self.groups.append(Group(entries=(parsed,)))
                 self.lines.append((number,))
+
+    def _prepare(self, number: int, line: str, remark: str) -> None:
+        try:
+            if self.groups or self.head:
+                raise _Slip("Preparation comes first: move this line above the lifts.", 1)
+            items = tuple(_preparations(line))
+            if sum(len(each.items) for each in self.prep) + len(items) > MOST_PREPARED:
+                raise _Slip(f"A session has {MOST_PREPARED} things to prepare with at most.", 1)
+        except _Slip as slip:
+            self._wrong(number, slip.column, slip.message)
+            return
+        self.prep.append(PreparationLine(items=items, before=tuple(self.remarks), remark=remark))
+        self.remarks.clear()
 
     def _parse(self, start: str, number: int, line: str) -> Entry | Group | None:
         try:
@@ -216,6 +247,31 @@ class _Examination:
 
     def _wrong(self, line: int, column: int, message: str, nearest: str | None = None) -> None:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
+
+
+def is_preparation(line: str) -> bool:
+    """Whether a line says what is done before the first lift."""
+    return bool(_PREP.match(line))
+
+
+def _preparations(line: str) -> Iterator[Preparation]:
+    """What a line of preparation has, parted by commas, each with its time behind it where one is written."""
+    at = line.index(":") + 1
+    for part in re.split("[,;]", line[at:]):
+        column = at + len(part) - len(part.lstrip()) + 1
+        at += len(part) + 1
+        found = _PREPARED.fullmatch(part.strip())
+        what = _printable(found["what"]) if found else ""
+        if not found or not what:
+            raise _Slip(
+                "Say what is done before the first lift: prep: hip drills 5 min, heat on the elbow.", column
+            )
+        if len(what) > LONGEST_PREPARED:
+            raise _Slip(f"A preparation has {LONGEST_PREPARED} letters at most.", column)
+        seconds = seconds_of(found["time"]) if found["time"] else None
+        if seconds is not None and not 1 <= seconds <= LONGEST_SECONDS:
+            raise _Slip("A time must be 1 second to 1 hour.", column)
+        yield Preparation(what=what, seconds=seconds)
 
 
 def _start_of(line: str) -> str:

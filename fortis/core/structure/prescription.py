@@ -21,6 +21,7 @@ from fortis.core.structure.model import (
     LiftKey,
     LoadTarget,
     Percent,
+    Preparation,
     RangeOfMotion,
     RepRange,
     RepTarget,
@@ -176,10 +177,11 @@ class PlannedSet(Value):
 
 
 class Prescription(Value):
-    """A session laid out: its sets in the order they are done."""
+    """A session laid out: what prepares for it, and its sets in the order they are done."""
 
     title: str
     sets: tuple[PlannedSet, ...]
+    prep: tuple[Preparation, ...] = ()
 
     @property
     def work_sets(self) -> tuple[PlannedSet, ...]:
@@ -223,7 +225,8 @@ def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, S
         lifts = tuple(library.find(entry.exercise) for entry in group.entries)
         sides = tuple(known.get(lift.id, Side.LEFT) for lift in lifts)
         sets += _group(number, group, lifts, sides)
-    return Prescription(title=session.title, sets=tuple(sets))
+    prep = tuple(item for line in session.prep for item in line.items)
+    return Prescription(title=session.title, sets=tuple(sets), prep=prep)
 
 
 @cached(1_024)

@@ -16,6 +16,7 @@ from fortis.core.structure.model import (
     OfPrevious,
     OfTop,
     Percent,
+    Preparation,
     RangeOfMotion,
     RepMax,
     RepTarget,
@@ -116,7 +117,7 @@ class Step(Value):
 
 
 class Timeline(Value):
-    """A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted.
+    """A session in time. `total_seconds` is the sum of its preparation and its steps, those left out not counted.
 
     A way up that finds a load ends with the first bout that tells it: as many of its bouts are counted as that
     usually takes.
@@ -125,6 +126,7 @@ class Timeline(Value):
     title: str
     total_seconds: int
     steps: tuple[Step, ...]
+    prep: tuple[Preparation, ...] = ()
 
 
 USUAL_WAY_UP = 4
@@ -152,8 +154,9 @@ def timeline(prescription: Prescription, pace: Pace = USUAL_PACE) -> Timeline:
                 last_load[each.exercise], came_from = bout, each.exercise
         rest = _rest_after(sets[-1], _since_round(steps, sets[-1]))
     finding = {(step.group, step.entry) for step in steps if step.finds}
-    total = sum(step.seconds for step in steps if not step.left_out and not _is_beyond_usual(step, finding))
-    return Timeline(title=prescription.title, total_seconds=total, steps=tuple(steps))
+    lifting = sum(step.seconds for step in steps if not step.left_out and not _is_beyond_usual(step, finding))
+    total = sum(each.takes for each in prescription.prep) + lifting
+    return Timeline(title=prescription.title, total_seconds=total, steps=tuple(steps), prep=prescription.prep)
 
 
 @cached(1_024)

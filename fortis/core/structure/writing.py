@@ -1,5 +1,6 @@
 """The written notation, written: a session in, its one canonical text out. `read(write(x)) == x`."""
 
+from collections.abc import Iterable
 from decimal import Decimal
 
 from fortis.core.structure.model import (
@@ -18,6 +19,8 @@ from fortis.core.structure.model import (
     OfPrevious,
     OfTop,
     Percent,
+    Preparation,
+    PreparationLine,
     RepMax,
     RepRange,
     RepTarget,
@@ -38,6 +41,8 @@ from fortis.core.units import clock, plain
 def write(session: Session) -> str:
     """Write a session in its canonical form, a line an entry, ending with a newline."""
     lines = [f"# {session.title}"] if session.title else []
+    for line in session.prep:
+        lines += _lines(line, write_preparation(line))
     for group in session.groups:
         lines += _group(group)
     return "\n".join([*lines, *session.after]) + "\n"
@@ -52,10 +57,20 @@ def _group(group: Group) -> list[str]:
     return lines
 
 
-def _lines(written: Entry | Group, code: str, indent: str = "") -> list[str]:
+def _lines(written: Entry | Group | PreparationLine, code: str, indent: str = "") -> list[str]:
     """A line with the remarks before and behind it."""
     before = [f"{indent}{line}".rstrip() for line in written.before]
     return [*before, f"{indent}{code}{f'  # {written.remark}' if written.remark else ''}"]
+
+
+def write_preparation(line: PreparationLine) -> str:
+    """Write a line of preparation: `prep: hip drills 5:00, heat on the elbow`."""
+    return f"prep: {write_preparations(line.items)}"
+
+
+def write_preparations(items: Iterable[Preparation]) -> str:
+    """Write what is done before the first lift: `hip drills 5:00, heat on the elbow`."""
+    return ", ".join(f"{item.what} {clock(item.seconds)}" if item.seconds else item.what for item in items)
 
 
 def write_head(group: Group) -> str:

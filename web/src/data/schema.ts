@@ -1455,7 +1455,7 @@ export interface components {
          *     `skipped` are bouts by their position, `extra` sets added at the end of an entry, `swapped` lifts done instead
          *     of the planned ones, `loads` other loads, one change after the other, `setups` what was worn and used instead,
          *     `order` the groups in the order they are done where it is not the planned one, `within` by group the order of
-         *     its entries.
+         *     its entries. `prepared` are the preparations that were done, by their number from 1.
          */
         Adjustments: {
             /**
@@ -1477,6 +1477,11 @@ export interface components {
              * @default []
              */
             order: number[];
+            /**
+             * Prepared
+             * @default []
+             */
+            prepared: number[];
             /**
              * Setups
              * @default {}
@@ -2508,7 +2513,8 @@ export interface components {
          *
          *     `timeline` is the session as planned, `adjustments` what was changed of it since, `advice` that of the session
          *     as it is played. `choices` are the loads of planned ranges, by the position of their first bout. `stand_ins`
-         *     has for each lift of the plan those that can be done instead.
+         *     has for each lift of the plan those that can be done instead. `prepared_on` has for each preparation the last
+         *     day before on which it was done, in the order of the plan; None where it never was.
          */
         FloorView: {
             adjustments: components["schemas"]["Adjustments"];
@@ -2528,6 +2534,8 @@ export interface components {
             pace: components["schemas"]["Pace"];
             /** Planned On */
             planned_on: string | null;
+            /** Prepared On */
+            prepared_on: (string | null)[];
             /** Slot */
             slot: string;
             /** Slowing */
@@ -3964,6 +3972,8 @@ export interface components {
             next_loads: components["schemas"]["NextLoad"][];
             /** Planned On */
             planned_on: string | null;
+            /** Prepared */
+            prepared: components["schemas"]["Prepared"][];
             /** Records */
             records: components["schemas"]["SessionRecord"][];
             /** Slot */
@@ -4251,6 +4261,25 @@ export interface components {
             round: number;
             /** Set */
             set: number;
+        };
+        /**
+         * Preparation
+         * @description Something done before the first lift: a drill, heat on a sore tendon. `seconds` where its time is written.
+         */
+        Preparation: {
+            /** Seconds */
+            seconds: number | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * Prepared
+         * @description A preparation of a session, and whether it was done.
+         */
+        Prepared: {
+            /** Done */
+            done: boolean;
+            item: components["schemas"]["Preparation"];
         };
         /**
          * Problem
@@ -5312,12 +5341,17 @@ export interface components {
         };
         /**
          * Timeline
-         * @description A session in time. `total_seconds` is the sum of the seconds of its steps, those left out not counted.
+         * @description A session in time. `total_seconds` is the sum of its preparation and its steps, those left out not counted.
          *
          *     A way up that finds a load ends with the first bout that tells it: as many of its bouts are counted as that
          *     usually takes.
          */
         Timeline: {
+            /**
+             * Prep
+             * @default []
+             */
+            prep: components["schemas"]["Preparation"][];
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Title */

@@ -1,4 +1,4 @@
-import type { Bout, Reason, Step } from "@/data/client";
+import type { Bout, Reason, Schemas, Step } from "@/data/client";
 
 /** A number as a lifter writes it: no trailing zeros, two decimals at most. */
 export const plain = (number: number): string => String(Math.round(number * 100) / 100);
@@ -22,6 +22,13 @@ export function clock(seconds: number): string {
 export const restLabel = (seconds: number): string => (seconds < 60 ? String(seconds) : clock(seconds));
 
 export const restWords = (seconds: number): string => (seconds < 60 ? `${seconds} s` : clock(seconds));
+
+/** What is done before the first lift: hip drills (5 min), heat on the elbow. */
+export const preparationWords = (items: Schemas["Preparation"][]): string =>
+  items.map(({ what, seconds }) => (seconds === null ? what : `${what} (${timeWords(seconds)})`)).join(", ");
+
+/** A time in minutes where it is whole ones: 5 min, 1:30. */
+export const timeWords = (seconds: number): string => (seconds % 60 ? restWords(seconds) : minutes(seconds));
 
 export const minutes = (seconds: number): string => `${Math.max(Math.round(seconds / 60), 1)} min`;
 

@@ -34,7 +34,7 @@ export function asPlayed(steps: Step[], changed: Adjustments, pace: Pace): Step[
   return inTime(inOrder(sets, changed.order), skipped, pace);
 }
 
-const isUnchanged = (changed: Adjustments) =>
+const isUnchanged = ({ prepared: _, ...changed }: Adjustments) =>
   Object.values(changed).every((each) => Object.keys(each).length === 0);
 
 /** Runs of neighbours that share a key. */
@@ -358,4 +358,5 @@ export const UNCHANGED: Adjustments = {
   setups: {},
   order: [],
   within: {},
+  prepared: [],
 };

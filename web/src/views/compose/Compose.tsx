@@ -12,6 +12,7 @@ import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
 import { Remember } from "@/parts/Remember";
 import { useActs } from "@/parts/stable";
+import { preparationWords } from "@/score/words";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
 import { CostTable } from "./Costing";
@@ -20,6 +21,7 @@ import { EXAMPLE } from "./example";
 import { type Dropped, Groups } from "./Groups";
 import { Hands } from "./Hands";
 import { Lifts } from "./Lifts";
+import { withPreparation } from "./preparation";
 import { KeepAndShare, StartFrom } from "./Sources";
 import { Structures } from "./Structures";
 import { WrittenForm } from "./WrittenForm";
@@ -112,6 +114,11 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     mendSlip,
     text: () => written,
     add: (added: string) => editor.current?.append(`${added}\n`),
+    prepare: () => {
+      const { text, line } = withPreparation(written);
+      editor.current?.replaceAll(text);
+      editor.current?.goTo(line);
+    },
     use: (name: string) => editor.current?.append(`${name}: `),
     startFrom: (text: string, from: string | null) => {
       editor.current?.replaceAll(text);
@@ -133,6 +140,9 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       <h1 className="sr-only">Compose</h1>
       <Status>{changed && !empty && <span role="status">draft kept on this device</span>}</Status>
       <div className="flex min-w-0 flex-col gap-3 p-4 sm:px-7 sm:py-5 lg:sticky lg:top-0 lg:h-[calc(100dvh-58px)] lg:self-start">
+        {examined && examined.timeline.prep.length > 0 && (
+          <p className="text-faint">Before you lift: {preparationWords(examined.timeline.prep)}</p>
+        )}
         {examined && !empty ? (
           <Groups
             examined={examined}
@@ -164,6 +174,9 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             onAdd={acts.add}
           />
           <Lifts trigger={LIFTS} onUse={acts.use} />
+          <Button look="quiet" onClick={acts.prepare}>
+            Before you lift
+          </Button>
           <StartFrom onStart={acts.startFrom} />
           <KeepAndShare
             text={acts.text}

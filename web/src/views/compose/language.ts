@@ -5,14 +5,18 @@ import { tags } from "@lezer/highlight";
 
 const WORDS =
   /^(?:sets? of|rounds?|at|up|drop|leave|rpe|to (?:technical |muscular )?failure|tempo|each side(?: (?:right|weaker) first)?|apart|add|last|left|right|rest|within|every|between|for|of|max|hold|top|bw|two up one down|helped up|(?:stretched|shortened|alternating) halves)\b/i;
+const PREP = /^\s*prep\s*:/i;
 const TIME = /^\d+:\d\d|^\d+\s*(?:seconds?|secs?|s|minutes?|mins?|min|m)\b/i;
 const NUMBER = /^\d+(?:[.,]\d+)?\s*(?:%|kg|lb|rm)?/i;
 
 /** Colours for the notation: names, words, numbers, times, remarks. What it means is the server's to say. */
-const notation = StreamLanguage.define<{ afterColon: boolean }>({
-  startState: () => ({ afterColon: false }),
+const notation = StreamLanguage.define<{ afterColon: boolean; prep: boolean }>({
+  startState: () => ({ afterColon: false, prep: false }),
   token(stream, state) {
-    if (stream.sol()) state.afterColon = false;
+    if (stream.sol()) {
+      state.afterColon = false;
+      state.prep = Boolean(stream.match(PREP, false));
+    }
     if (stream.eatSpace()) return null;
     if (stream.match(/^#.*/)) return "comment";
     if (stream.match(/^\[[^\]]*\]?/)) return "meta";
@@ -27,6 +31,10 @@ const notation = StreamLanguage.define<{ afterColon: boolean }>({
     state.afterColon = true;
     if (stream.match(/^(?:pair|circuit)\b/i)) return "heading";
     if (stream.match(TIME)) return "atom";
+    if (state.prep) {
+      if (!stream.match(/^[^\s,;]+/)) stream.next();
+      return null;
+    }
     if (stream.match(WORDS)) return "keyword";
     if (stream.match(NUMBER)) return "number";
     stream.next();
@@ -72,6 +80,7 @@ export const isNamingLift = (before: string) => Boolean(NAMING.exec(before)?.[1]
 export function completions(lifts: string[]) {
   const names = lifts.map((label) => ({ label, apply: `${label}: `, detail: "lift" }));
   const openings = [
+    snippetCompletion("prep: ${1:drills} ${2:5 min}", { label: "prep: …", detail: "before the first lift" }),
     snippetCompletion("pair, ${1:3} rounds, rest ${2:1:30}:\n  ", {
       label: "pair, … rounds",
       detail: "two in turn",

@@ -11,7 +11,15 @@ import { Button } from "@/parts/Button";
 import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
 import { sameFields, useStable } from "@/parts/stable";
-import { clock, kilograms, mannerWords, minutes, sideWords, targetWords } from "@/score/words";
+import {
+  clock,
+  kilograms,
+  mannerWords,
+  minutes,
+  preparationWords,
+  sideWords,
+  targetWords,
+} from "@/score/words";
 import { dayWords } from "../dates";
 import { ClockPanel } from "./ClockPanel";
 import { Conflicts } from "./Conflicts";
@@ -20,6 +28,7 @@ import { secondsLeft } from "./clock";
 import { Finishing } from "./Finishing";
 import { LoadPanel } from "./LoadPanel";
 import { moment } from "./moment";
+import { Prepare, preparationOf } from "./Prepare";
 import { Preview } from "./Preview";
 import { useEndSignals, useSignals, useWakeLock } from "./signals";
 import { useMoment } from "./ticking";
@@ -127,6 +136,7 @@ function FloorOf({ id }: { id: string }) {
 function NotStarted({ view }: { view: FloorView }) {
   const start = useStart();
   const { steps, total_seconds } = view.timeline;
+  const prep = preparationOf(view);
   const warmUps = new Set(steps.filter((step) => step.warm_up).map((step) => step.exercise));
   const begin = () => start.mutate(view.id);
   useShortcut("space", "Space", "Start the session", begin, !start.isPending);
@@ -137,6 +147,7 @@ function NotStarted({ view }: { view: FloorView }) {
           <h1 className="text-3xl font-bold tracking-tight">{view.title}</h1>
           <p className="mt-1 text-faint">
             about <b className="text-ink">{minutes(total_seconds)}</b>
+            {prep.length > 0 && ", preparation included"}
             {warmUps.size > 0 && `, warm-ups for ${[...warmUps].join(" and ").toLowerCase()} included`}
           </p>
         </div>
@@ -145,6 +156,7 @@ function NotStarted({ view }: { view: FloorView }) {
         </Button>
       </header>
       {start.error && <Trouble error={start.error} />}
+      {prep.length > 0 && <p className="mt-3">Before you lift: {preparationWords(prep)}.</p>}
       <Preview steps={steps} />
     </section>
   );
@@ -152,8 +164,27 @@ function NotStarted({ view }: { view: FloorView }) {
 
 const BLOCK_OVER = "The block is over.";
 
+/** A session under way: what is to be done before the first lift, until there is one, and the lifting. */
 function Play({ told }: { told: SeenView }) {
   const playing = useSession(told);
+  const [preparing, setPreparing] = useState<boolean | null>(null);
+  const items = preparationOf(playing.view);
+  const open = preparing ?? playing.done.size === 0;
+  if (items.length > 0 && open && playing.state !== "finished") {
+    return (
+      <div className="px-4 pb-28 sm:px-7">
+        <h1 className="sr-only">{playing.view.title}</h1>
+        <Status>
+          <FloorStatus playing={playing} preparing />
+        </Status>
+        <Prepare playing={playing} onLift={() => setPreparing(false)} />
+      </div>
+    );
+  }
+  return <Lift playing={playing} onPrepare={items.length > 0 ? () => setPreparing(true) : undefined} />;
+}
+
+function Lift({ playing, onPrepare }: { playing: Playing; onPrepare: (() => void) | undefined }) {
   const { view, standing, steps } = playing;
   const [signals, setSignals] = useSignals();
   const awake = useWakeLock();
@@ -238,6 +269,11 @@ function Play({ told }: { told: SeenView }) {
               onSignals={setSignals}
             />
           </Suspense>
+          {onPrepare && (
+            <button type="button" className="min-h-11 px-2 underline underline-offset-4" onClick={onPrepare}>
+              Before you lift
+            </button>
+          )}
           {!awake && <span>This browser lets the screen sleep: set it to stay on while you train.</span>}
         </div>
       )}
@@ -253,7 +289,7 @@ function useLater(now: ComponentProps<typeof CurrentGroup>) {
   return useDeferredValue(useStable(now, sameFields));
 }
 
-function FloorStatus({ playing }: { playing: Playing }) {
+function FloorStatus({ playing, preparing = false }: { playing: Playing; preparing?: boolean }) {
   const { view, state, steps, standing } = playing;
   const tonnage = view.bouts.reduce((sum, bout) => sum + bout.tonnage_kg, 0);
   return (
@@ -264,7 +300,7 @@ function FloorStatus({ playing }: { playing: Playing }) {
             <span className="hidden sm:inline">in </span>
             <b className="text-ink">{view.started_at && <Since start={view.started_at} />}</b>
           </span>
-          <span className={standing.work === null ? "hidden" : "hidden md:inline"}>
+          <span className={standing.work === null || preparing ? "hidden" : "hidden md:inline"}>
             about <b className="text-ink">{minutes(secondsLeft(steps, playing.done, standing.work))}</b> to go
           </span>
         </>

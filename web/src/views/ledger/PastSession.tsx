@@ -6,7 +6,7 @@ import { Button } from "@/parts/Button";
 import { CardLink } from "@/parts/CardLink";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { kilograms, plain, tenth } from "@/score/words";
+import { kilograms, plain, preparationWords, tenth } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bouts } from "./Bouts";
 import { Felt } from "./Felt";
@@ -63,6 +63,20 @@ function PlanAgain({ session }: { session: Past }) {
   );
 }
 
+/** What was done before the first lift, and what of it was not. */
+function Prepared({ items }: { items: Past["prepared"] }) {
+  if (!items.length) return null;
+  const [done, left] = [true, false].map((was) =>
+    preparationWords(items.filter((each) => each.done === was).map(({ item }) => item)),
+  );
+  return (
+    <p className="mt-1 text-faint">
+      Prepared with {done || "none of what was planned"}
+      {done && left && `; left out: ${left}`}.
+    </p>
+  );
+}
+
 function AddedUp({ session }: { session: Past }) {
   const { tally, before } = session;
   const cell = "py-1.5 text-right whitespace-nowrap";
@@ -83,6 +97,7 @@ function AddedUp({ session }: { session: Past }) {
         )}
         {tally.warm_ups > 0 && `; ${tally.warm_ups} warm-up bouts are not counted`}.
       </p>
+      <Prepared items={session.prepared} />
       <div className="mt-3 overflow-x-auto">
         <table className="w-full border-t border-ink">
           <thead className="text-[15px] text-faint">

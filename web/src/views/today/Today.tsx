@@ -14,7 +14,7 @@ import { Reasons, useWorkingKey } from "@/parts/Reasons";
 import { Remember } from "@/parts/Remember";
 import { WeighIn } from "@/parts/WeighIn";
 import { PlannedScore } from "@/score/PlannedScore";
-import { kilograms, loadOf, minutes, plain, weightOf } from "@/score/words";
+import { kilograms, loadOf, minutes, plain, preparationWords, weightOf } from "@/score/words";
 import { dayWords, fullDate, untilWords } from "../dates";
 import { FirstRun } from "./FirstRun";
 import { LightWeekDue } from "./LightWeekDue";
@@ -142,6 +142,7 @@ function Due({ session, today, primary }: { session: DueSession; today: string; 
     });
   useShortcut("space", "Space", "Start today's session", begin, primary && !start.isPending);
   const groups = group(session.lifts, (lift) => lift.group);
+  const { prep } = session.timeline;
   const steps = group(session.timeline.steps, (step) => step.group);
   return (
     <section>
@@ -177,6 +178,7 @@ function Due({ session, today, primary }: { session: DueSession; today: string; 
       <Shorten session={session} onStart={beginWithout} />
       <Ready session={session} />
       {start.error && <Trouble error={start.error} retry={begin} />}
+      {prep.length > 0 && <p className="mt-4">Before you lift: {preparationWords(prep)}</p>}
       <div className="mt-5 border-t border-ink">
         {[...groups.values()].map((lifts) => (
           <div key={lifts[0]?.group} className={lifts.length > 1 ? "border-l-2 border-ink pl-4" : ""}>
