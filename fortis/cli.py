@@ -132,6 +132,8 @@ def timeline(
         plain = result.model_dump(mode="json", exclude_none=True, exclude={"steps": {"__all__": {"settled"}}})
         typer.echo(json.dumps(plain, ensure_ascii=False, indent=2))
         return
+    for each in result.prep:
+        typer.echo(f"{clock(each.takes):>6}  {each.what}")
     for step in result.steps:
         what = f"{step.exercise}, set {step.set}: {step.asked}" if step.kind == "work" else step.what or "rest"
         typer.echo(f"{clock(step.seconds):>6}  {what}")

@@ -18,6 +18,17 @@ def tired_log(today, weeks=10):
     return "\n".join(lines) + "\n"
 
 
+def singles_log(today, weeks=12):
+    """Weeks of two days of 4 x 5 at 100 kg, the second of them after a single; after it two more reps are left."""
+    lines = ["date;lift;kg;reps;rir"]
+    for week in range(weeks, 0, -1):
+        monday = today - timedelta(days=today.weekday() + 7 * week)
+        lines += [f"{monday};Back squat;100;5;2"] * 4
+        second = monday + timedelta(days=3)
+        lines += [f"{second};Back squat;115;1;2", *[f"{second};Back squat;100;5;4"] * 4]
+    return "\n".join(lines) + "\n"
+
+
 def bring(log, folder, record):
     """Bring a log into a record."""
     file = folder / "log.csv"

@@ -217,7 +217,7 @@ def come_back(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> Seas
 @router.get("/{season_id}/light/{monday}", responses={404: {"model": ProblemDetail}})
 def ways_to_lighten(season_id: UUID, monday: Day, work: Work) -> list[LightProposal]:
     """The ways in which a week can be made light; none where it cannot."""
-    row = _get(work, str(season_id))
+    row = get_season(work, str(season_id))
     ways = [LightLike(school=school, instead=instead) for school in LightSchool for instead in (False, True)]
     return [found for way in ways if (found := _proposal(row, monday_of(monday), way))]
 
@@ -249,11 +249,12 @@ def move(session_id: UUID, to: OnDay, work: WritingWork) -> Response:
 @commits
 def end(season_id: UUID, work: WritingWork, now: Now) -> SeasonSaved:
     """End a season: what was not begun is put aside."""
-    row = _get(work, str(season_id))
+    row = get_season(work, str(season_id))
     return SeasonSaved(id=row.id, new=0, changed=0, taken_out=seasons.end(work, row, now))
 
 
-def _get(work: Work, season_id: str) -> SeasonRow:
+def get_season(work: Work, season_id: str) -> SeasonRow:
+    """A season, or a 404."""
     row = work.get(SeasonRow, season_id)
     if row is None:
         raise HTTPException(404, "There is no such season.")
@@ -268,7 +269,7 @@ def save_season(work: Work, season_id: str, written: str, unit: Unit, now: datet
 
 def _with_away(work: Work, season_id: str, change: Away | LightWeek | date, now: datetime) -> SeasonSaved:
     """The season with a week away or light more, or without that of a Monday."""
-    row = _get(work, season_id)
+    row = get_season(work, season_id)
     away, monday = (None, change) if isinstance(change, date) else (change, change.monday)
     return save_season(work, season_id, with_away(row.written, monday, away), Unit(row.unit), now)
 

@@ -24,6 +24,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import recovered
 from fortis.core.strength.tracker import Profile, Reading
 from fortis.core.structure.model import LiftKey, SetUp
+from fortis.core.tally.contrasts import Contrast, What, contrasts
 from fortis.core.tally.evidence import Kind, kinds
 from fortis.core.tally.sides import sides_of
 from fortis.core.units import plain
@@ -31,6 +32,7 @@ from fortis.store import lifter, maxes, policies, remembered
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
+from fortis.store.shown import by_what_was_known
 from fortis.store.went import sessions_went
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
@@ -128,12 +130,20 @@ class Noted(BaseModel):
     session_id: str
 
 
+class Seen(BaseModel):
+    """Sessions with something beside those without, in words."""
+
+    text: str
+    contrast: Contrast
+
+
 class LiftStrength(BaseModel):
     """What is known of one lift with one set-up, and from what; sessions and bouts the oldest first.
 
     `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
     `policy` how it is to progress, `cues` what was noted at the lift, the latest first. `stall` says how long
-    it has been flat, where that is longer than usual.
+    it has been flat, where that is longer than usual. `seen` is what its sessions say of things that were never
+    tried on purpose.
     """
 
     lift: KnownLift
@@ -147,6 +157,7 @@ class LiftStrength(BaseModel):
     sides: list[SidesDay]
     cues: list[Noted]
     stall: Stall | None
+    seen: list[Seen]
 
 
 CALLS = (1, 2, 3, 5)
@@ -203,6 +214,9 @@ def show_lift(
         sides=_sides(course, key),
         cues=_cues(course, key),
         stall=_stall(work, key, known.max_of(key, now), now),
+        seen=[
+            Seen(text=_contrast_words(each), contrast=each) for each in contrasts(by_what_was_known(work, key, now))
+        ],
     )
 
 
@@ -232,6 +246,24 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
     """Take a remembered set back."""
     remembered.take_back(work, str(remembered_id), now)
     return Response(status_code=204)
+
+
+_SEEN = {
+    What.SINGLE: ("After a heavy single first, your sets ran", "without one"),
+    What.REST: ("After long rests your sets ran", "after short ones, in the same sessions"),
+    What.ORDER: ("After other lifts with the same muscles your sets ran", "when it came first"),
+    What.DAYS: ("With four days and more since the last session your sets ran", "with two and fewer"),
+    What.HOUR: ("In the evening your sets ran", "in the morning"),
+}
+
+
+def _contrast_words(found: Contrast) -> str:
+    """A contrast in words: reps beyond what was to be expected, one way beside the other."""
+    opening, other = _SEEN[found.what]
+    change, low, high = (f"{reps:+.1f}" for reps in (found.change, found.low, found.high))
+    chance = " That may be chance." if found.may_be_chance else ""
+    times = f"{found.times} times" if found.what is What.REST else f"{found.times} times beside {found.without}"
+    return f"{opening} {change} reps ({low} to {high}) {other}, {times}.{chance}"
 
 
 def _stall(work: Work, key: LiftKey, known: Estimate | None, now: datetime) -> Stall | None:

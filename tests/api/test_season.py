@@ -5,7 +5,7 @@ from uuid import uuid4
 
 import pytest
 
-from tests.logs import bring, tired_log
+from tests.logs import bring, singles_log, tired_log
 
 TEXT = """# Autumn
 from {monday}
@@ -308,3 +308,84 @@ def test_a_text_that_is_no_season_is_told_and_changes_nothing(season):
     for wrong in (uuid4(), season.id):
         assert season.client.put(f"/api/season/{wrong}/away/soon", json={}).status_code == 422
     assert season.client.put(f"/api/season/{uuid4()}/away/2026-10-12", json={}).status_code == 404
+
+
+def trial_of(season, monday):
+    return f"/api/season/{season.id}/trials/{monday}"
+
+
+def test_what_is_tried_is_drawn_by_lot_planned_and_left(season, monday):
+    season.save(season.text.replace("light, 1 week, half the load\n", ""))
+    to_try = season.client.get(f"/api/season/{season.id}/trials").json()
+    assert (to_try["monday"], to_try["weeks"]) == (str(monday), 4)
+    squat, bench = to_try["lifts"]
+    assert (squat["usual"], bench["usual"]) == ("3 x 5 at 75% leave 2", "3 x 5 at 60 kg leave 2")
+    assert [each["method"] for each in squat["methods"]] == [
+        "longer rests", "shorter rests", "halves after the last set"
+    ]  # no single by a max that nobody knows  # fmt: skip
+    like = {"exercise": "Bench press", "sets": "5 x 3 at 70 kg", "weeks": 4}
+    assert season.client.put(trial_of(season, monday), json=like).json()["changed"] == 2
+    (trial,) = season.client.get("/api/trials").json()
+    assert (trial["what"], trial["week"], trial["outcome"]["verdict"]) == ("5 x 3 at 70 kg", None, "it runs")
+    presses = [each["id"] for week in season.weeks for each in week["of"] if each["title"] == "Press"]
+    tried = [number for number, each in enumerate(presses, 1) if "5 x 3 at 70 kg" in season.written(each)]
+    assert tried == trial["tried"]
+    again = season.client.put(trial_of(season, monday), json=like)
+    assert again.json()["changed"] == 0
+    assert season.client.get("/api/trials").json() == [trial]
+    assert season.client.get(f"/api/season/{season.id}/trials").json()["lifts"] == []
+    other = season.client.put(trial_of(season, monday), json={**like, "exercise": "Back squat"})
+    assert (other.status_code, other.json()["detail"]) == (
+        409, f"One trial at a time: that of Bench press goes on until {monday + timedelta(days=27)}."
+    )  # fmt: skip
+    assert season.client.delete(trial_of(season, monday)).json()["changed"] == 2
+    assert season.client.get("/api/trials").json() == []
+
+
+def test_what_cannot_be_tried_is_told(season, monday):
+    season.save()
+    for like, word in (
+        ({"exercise": "Deadlift", "method": "longer rests", "weeks": 4}, "nothing of Deadlift would change"),
+        ({"exercise": "Bench press", "weeks": 4}, "name a method"),
+        ({"exercise": "Bench press", "method": "longer rests", "sets": "5", "weeks": 4}, "name a method"),
+        ({"exercise": "Bench press", "sets": "3 x 5 at 80 lg", "weeks": 4}, "line 1, column 13"),
+        ({"exercise": "Bench press", "method": "longer rests", "weeks": 5}, "multiple of 2"),
+    ):
+        refused = season.client.put(trial_of(season, monday), json=like)
+        assert refused.status_code == 422
+        assert word in refused.json()["detail"]
+    assert season.client.put(trial_of(season, "soon"), json=like).status_code == 422
+    assert "trial" not in season.client.get("/api/season").json()["season"]["written"]
+
+
+def test_a_trial_that_is_over_is_answered_by_its_sessions(season, tmp_path, today):
+    """Two reps more are left on Thursdays all along; in the weeks that were drawn for it on Mondays too."""
+    monday = today - timedelta(days=today.weekday() + 7 * 8)
+    log = singles_log(today).splitlines()
+    tried = (1, 4, 6, 7)
+    mondays = {str(monday + timedelta(weeks=week - 1)) for week in tried}
+    log = [each.removesuffix("2") + "4" if each[:10] in mondays else each for each in log]
+    bring("\n".join(log), tmp_path, tmp_path / "fortis.db")
+    text = season.text.replace("light, 1 week, half the load\n", "").replace("2 rounds of 2", "6 rounds of 2")
+    text = text.replace(f"from {today - timedelta(days=today.weekday() - 7)}", f"from {monday}")
+    line = f"trial {monday}, 8 weeks, in {' '.join(map(str, tried))}: Back squat: longer rests"
+    assert season.save(text.replace("\n\nbuilding", f"\n{line}\n\nbuilding")).status_code == 200
+    (trial,) = season.client.get("/api/trials").json()
+    assert trial["outcome"]["verdict"] == "it helps"
+    assert (trial["outcome"]["tried"], trial["outcome"]["usual"]) == (8, 8)
+    assert trial["text"].startswith("It helps: sessions with it show +2.")
+
+
+def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tmp_path, today):
+    bring(singles_log(today), tmp_path, tmp_path / "fortis.db")
+    page = season.client.get("/api/strength/lift", params={"lift_id": "back-squat"}).json()
+    told = {each["contrast"]["what"]: each for each in page["seen"]}
+    single = told["a heavy single first"]
+    assert single["contrast"]["times"] == pytest.approx(12, abs=1)
+    assert single["contrast"]["low"] > 0.5
+    assert single["text"].startswith(
+        f"After a heavy single first, your sets ran +{single['contrast']['change']:.1f} reps ("
+    )
+    assert single["text"].endswith(
+        f"without one, {single['contrast']['times']} times beside {single['contrast']['without']}."
+    )

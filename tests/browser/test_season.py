@@ -220,3 +220,33 @@ def test_the_page_of_the_day_is_set_ticked_and_stays_without_a_connection(reques
     expect(page.get_by_text("No connection: this is as it was kept on this device.")).to_be_visible()
     expect(squat.get_by_role("listitem").filter(has_text="second")).to_contain_text("14:40")
     expect(squat.get_by_role("checkbox").first).to_be_checked()
+
+
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_something_is_tried_in_weeks_drawn_by_lot_and_left(request, width):
+    page = request.getfixturevalue(width)
+    page.goto("/season")
+    trials = page.get_by_role("region", name="Trials")
+    trials.get_by_text("Try something").click()
+    trials.get_by_label("The lift").select_option("Bench press")
+    trials.get_by_label("What to try").select_option("heavy single first")
+    expect(trials).to_contain_text("1 at 90% rest 4:00; 4 x 5 at 75 kg leave 2 rest 3:00")
+    expect(trials).to_contain_text("A heavy single wants safeties or a spotter.")
+    trials.get_by_label("for").select_option("4")
+    assert axe(page) == []
+    trials.get_by_role("button", name="Draw the weeks").click()
+    expect(trials).to_contain_text("Bench press: heavy single first")
+    expect(trials.get_by_role("img", name=re.compile("^week 1 .*, week 4 "))).to_be_visible()
+    expect(trials).to_contain_text("0 sessions with it, 0 as usual: from 3 each a difference is told.")
+    assert axe(page) == []
+    page.locator("summary", has_text="The season as text").click()
+    expect(page.get_by_label("The season as text")).to_have_value(
+        re.compile("trial .*, 4 weeks, in .*: Bench press: heavy single first")
+    )
+    trials.get_by_role("button", name="Leave the trial").click()
+    expect(trials).not_to_contain_text("Bench press: heavy single first")
+    trials.get_by_text("Try something").click()
+    trials.get_by_label("What to try").select_option("other sets")
+    trials.get_by_label("Its sets").fill("3 x 8 at 60 lg")
+    trials.get_by_role("button", name="Draw the weeks").click()
+    expect(trials).to_contain_text("is not a unit Fortis knows")

@@ -3,7 +3,7 @@
 from datetime import date, timedelta
 from enum import StrEnum
 
-from fortis.core.structure.model import SetUp
+from fortis.core.structure.model import Sets, SetUp
 from fortis.core.value import Value
 
 
@@ -96,10 +96,52 @@ class LightWeek(Value):
     instead: bool = False
 
 
+class Method(StrEnum):
+    """What a trial may change of the usual sets of a lift."""
+
+    SINGLE = "heavy single first"
+    LONGER = "longer rests"
+    SHORTER = "shorter rests"
+    HALVES = "halves after the last set"
+
+
+class Trial(Value):
+    """A method tried with a lift in some of so many weeks from a Monday on, `tried` by their number from 1.
+
+    Without a `method` the lift is done with the `sets`.
+    """
+
+    monday: date
+    weeks: int
+    tried: tuple[int, ...]
+    exercise: str
+    setup: SetUp = SetUp()
+    method: Method | None = None
+    sets: tuple[Sets, ...] = ()
+
+    @property
+    def last(self) -> date:
+        """Its last day."""
+        return self.monday + timedelta(days=7 * self.weeks - 1)
+
+    def is_on(self, day: date) -> bool:
+        """Whether a day is within it."""
+        return self.monday <= day <= self.last
+
+    def is_tried(self, day: date) -> bool:
+        """Whether a day is in a week in which the method is tried."""
+        return self.is_on(day) and (day - self.monday).days // 7 + 1 in self.tried
+
+    def monday_of_week(self, day: date) -> date:
+        """The Monday of a day's week."""
+        return day - timedelta(days=(day - self.monday).days % 7)
+
+
 class Season(Value):
     """A season. `starts` is the Monday of its first week.
 
-    `away` are weeks without training, `light` those that the lifter made light, the earliest first.
+    `away` are weeks without training, `light` those that the lifter made light, the earliest first, `trials` what
+    is tried, one after the other.
     """
 
     title: str
@@ -108,6 +150,7 @@ class Season(Value):
     aim: Aim | None = None
     away: tuple[Away, ...] = ()
     light: tuple[LightWeek, ...] = ()
+    trials: tuple[Trial, ...] = ()
 
     @property
     def weeks(self) -> int:

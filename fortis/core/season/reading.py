@@ -6,11 +6,25 @@ from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
 from itertools import repeat
+from typing import Any
 
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
-from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, LightSchool, LightWeek, Season, Weekday
-from fortis.core.season.writing import write_away
+from fortis.core.season.model import (
+    Aim,
+    AimLift,
+    Away,
+    Block,
+    Day,
+    Kind,
+    LightSchool,
+    LightWeek,
+    Method,
+    Season,
+    Trial,
+    Weekday,
+)
+from fortis.core.season.writing import write_away, write_trial
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, Problem, examine
 from fortis.core.tally.week import monday_of
@@ -21,6 +35,8 @@ SEASONS_KEPT = 8
 """Seasons that are read once: the one under way is asked for with every Today."""
 MOST_WEEKS = 104
 """A season has two years at most."""
+MOST_TRIED = 26
+"""Weeks of a trial."""
 MOST_DAYS = 14
 """Sessions in a week."""
 MOST_SESSIONS, MOST_LINES = 500, 10_000
@@ -30,6 +46,11 @@ _FROM = re.compile(r"from\s+(?P<on>\S+)\s*$", re.IGNORECASE)
 _AIM = re.compile(r"(?P<what>meet|test)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<lifts>.*))?$", re.IGNORECASE)
 _AWAY = re.compile(r"(?P<how>away|missed)\s+(?P<on>[^\s:]+)\s*(?::\s*(?P<why>.*))?$", re.IGNORECASE)
 _LIGHT = re.compile(r"(?P<how>light|lightened)\s+(?P<on>\d[^\s:]*)\s*(?::\s*(?P<school>.*))?$", re.IGNORECASE)
+_TRIAL = re.compile(
+    r"trial\s+(?P<on>[^\s,]+)\s*,\s*(?P<weeks>\d{1,3})\s+weeks\s*,\s*in\s+(?P<tried>\d{1,3}(?:[\s,]+\d{1,3})*)"
+    r"\s*:\s*(?P<lift>[^\[\]:#]+(?:\[[^\[\]:#]*\])?)\s*:\s*(?P<what>[^#]+?)\s*$",
+    re.IGNORECASE,
+)
 _BLOCK = re.compile(
     rf"(?P<kind>{'|'.join(Kind)})\b\s*(?:\((?P<name>[^()]*)\))?\s*(?P<more>(?:,[^,:]*)*):?\s*$", re.IGNORECASE
 )
@@ -97,6 +118,7 @@ class _Examination:
         self.aim: Aim | None = None
         self.away: dict[date, Away | LightWeek] = {}
         self.light_lines: dict[date, int] = {}
+        self.trials: list[Trial] = []
         self.blocks: list[_Block] = []
         self.problems: list[Problem] = []
 
@@ -169,17 +191,61 @@ class _Examination:
             week = LightWeek(monday=_monday(found), school=school, instead=found["how"].lower() == "lightened")
             self._off(week, found.start("on") + 1)
             self.light_lines[week.monday] = number
+        elif line.lower().startswith("trial "):
+            self.trials.append(self._trial(line))
         elif found := _BLOCK.match(line):
             self.blocks.append(_Block(number, _block(found)))
         else:
             first = re.match(r"[^\W\d]*", line)
             word = first[0].lower() if first else ""
-            near = get_close_matches(word, [*Kind, "from", "meet", "test", "away", "missed", "lightened"], n=1)
+            near = get_close_matches(
+                word, [*Kind, "from", "meet", "test", "away", "missed", "lightened", "trial"], n=1
+            )
             raise _Slip(
                 "A season has a line 'from' with its first day, a line 'meet' or 'test' with a date where it leads "
                 "to one, and blocks: building, heavy, peaking, light or free.",
                 nearest=near[0] if near else None,
             )
+
+    def _trial(self, line: str) -> Trial:
+        found = _TRIAL.match(line)
+        if not found:
+            raise _Slip(
+                "A trial has a Monday, its weeks, those in which it is tried, a lift and what is tried: "
+                "trial 2026-11-30, 8 weeks, in 1 4 5 8: Front squat [belt]: heavy single first."
+            )
+        weeks, tried = int(found["weeks"]), sorted({int(each) for each in re.split(r"[\s,]+", found["tried"])})
+        if not MOST_TRIED >= weeks >= 2:
+            raise _Slip(f"A trial has 2 to {MOST_TRIED} weeks.", found.start("weeks") + 1)
+        if tried[0] < 1 or tried[-1] > weeks or len(tried) == weeks:
+            message = f"It is tried in some of the weeks 1 to {weeks}, and in some it is not."
+            raise _Slip(message, found.start("tried") + 1)
+        lift = _lift(found["lift"])
+        trial = Trial(
+            monday=_monday(found),
+            weeks=weeks,
+            tried=tuple(tried),
+            exercise=lift.exercise,
+            setup=lift.setup,
+            **self._what(found),
+        )
+        for other in self.trials:
+            if other.is_on(trial.monday) or trial.is_on(other.monday):
+                raise _Slip(f"One trial at a time: that of {other.monday} goes on until {other.last}.")
+        return trial
+
+    def _what(self, found: re.Match[str]) -> dict[str, Any]:
+        """What is tried: a method by its name, or sets in the written notation."""
+        told = " ".join(found["what"].lower().split())
+        if method := next((each for each in Method if each == told), None):
+            return {"method": method}
+        reading = examine(f"Lift: {found['what']}", self.unit)
+        if reading.problems:
+            near = get_close_matches(told, list(Method), n=1)
+            (problem, *_) = reading.problems
+            column = found.start("what") + max(problem.column - len("Lift: "), 1)
+            raise _Slip(problem.message, column, near[0] if near else problem.nearest)
+        return {"sets": reading.session.groups[0].entries[0].sets}
 
     def _off(self, week: Away | LightWeek, column: int) -> None:
         """Take in a week that is not trained as its block says."""
@@ -253,6 +319,7 @@ class _Examination:
             aim=self.aim,
             away=tuple(each for each in off if isinstance(each, Away)),
             light=tuple(each for each in off if isinstance(each, LightWeek)),
+            trials=tuple(sorted(self.trials, key=lambda each: each.monday)),
         )
         if season.weeks > MOST_WEEKS:
             return None
@@ -312,16 +379,28 @@ def blocks_by_week(season: Season) -> Iterator[Block]:
 
 def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed."""
-    lines = [line for line in text.splitlines() if _away_monday(line) != monday]
-    if away:
-        of_head = (_FROM, _AIM, _AWAY, _LIGHT)
+    lines = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) != monday]
+    return _with_head(lines, write_away(away) if away else None)
+
+
+def with_trial(text: str, monday: date, trial: Trial | None) -> str:
+    """A season's text with a trial, or without the one that begins on a Monday; the rest stays as it is typed."""
+    lines = [line for line in text.splitlines() if _monday_on(line, _TRIAL) != monday]
+    return _with_head(lines, write_trial(trial) if trial else None)
+
+
+def _with_head(lines: list[str], more: str | None) -> str:
+    """The lines of a season with one more at the end of its head."""
+    if more:
+        of_head = (_FROM, _AIM, _AWAY, _LIGHT, _TRIAL)
         head = [at for at, line in enumerate(lines) if any(each.match(line) for each in of_head)]
-        lines.insert(head[-1] + 1 if head else 0, write_away(away))
+        lines.insert(head[-1] + 1 if head else 0, more)
     return "\n".join(lines) + "\n"
 
 
-def _away_monday(line: str) -> date | None:
-    found = _AWAY.match(line) or _LIGHT.match(line)
+def _monday_on(line: str, *kinds: re.Pattern[str]) -> date | None:
+    """The Monday that a line of some kinds is about; None for any other line."""
+    found = next((match for kind in kinds if (match := kind.match(line))), None)
     if not found or not ISO_DATE.fullmatch(found["on"]):
         return None
     return monday_of(date.fromisoformat(found["on"]))
@@ -391,9 +470,21 @@ def read_lifts(written: str) -> Iterator[AimLift]:
             raise LiftsError(
                 "Lifts are parted by commas, their set-up in brackets: Front squat [belt], Bench press."
             )
-        items = tuple(filter(None, (" ".join(item.split()) for item in (found[2] or "").split(","))))
-        yield AimLift(exercise=" ".join(found[1].split()), setup=SetUp(items=items))
+        yield _as_lift(found)
         at = found.end()
+
+
+def _lift(written: str) -> AimLift:
+    """One lift with its set-up."""
+    found = _LIFT.fullmatch(written)
+    if not found:
+        raise _Slip("A trial is of one lift, its set-up in brackets: Front squat [belt].")
+    return _as_lift(found)
+
+
+def _as_lift(found: re.Match[str]) -> AimLift:
+    items = tuple(filter(None, (" ".join(item.split()) for item in (found[2] or "").split(","))))
+    return AimLift(exercise=" ".join(found[1].split()), setup=SetUp(items=items))
 
 
 def _block(found: re.Match[str]) -> Block:

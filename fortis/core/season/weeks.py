@@ -1,13 +1,14 @@
 """A season week by week: the text of every session, and the day it is on."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import date, timedelta
 
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.light import lightened
-from fortis.core.season.model import Day, LightSchool, Season
+from fortis.core.season.model import Day, Kind, LightSchool, Season, Trial
 from fortis.core.season.reading import SEASONS_KEPT, weeks_of
+from fortis.core.season.trial import as_tried
 from fortis.core.structure.notation import read
 from fortis.core.structure.writing import write
 from fortis.core.units import Unit
@@ -61,6 +62,8 @@ def week_by_week(season: Season, unit: Unit = Unit.KG) -> Iterator[SeasonWeek]:
             found = tuple(each for day in block.days if (each := _session(day, week, monday)))
         school = instead.get(monday)
         sessions = _lightened(found, school, monday, unit) if school else found
+        if not school and block.kind is not Kind.LIGHT:
+            sessions = _tried(found, season.trials, unit)
         yield SeasonWeek(
             number=number,
             monday=monday,
@@ -80,6 +83,19 @@ def _session(day: Day, week: Week, monday: date) -> SeasonSession | None:
         return None
     on = monday + timedelta(days=day.weekday.number)
     return SeasonSession(title=day.title, on=on, written="\n".join([f"# {day.title}", *lines, ""]))
+
+
+def _tried(week: tuple[SeasonSession, ...], trials: Sequence[Trial], unit: Unit) -> tuple[SeasonSession, ...]:
+    """The sessions of a week with what is tried in it."""
+    for trial in trials:
+        week = tuple(_with(each, trial, unit) if trial.is_tried(each.on) else each for each in week)
+    return week
+
+
+def _with(each: SeasonSession, trial: Trial, unit: Unit) -> SeasonSession:
+    session = read(each.written, unit)
+    changed = as_tried(session, trial)
+    return each if changed is session else each.model_copy(update={"written": write(changed)})
 
 
 def _lightened(

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator
 
-from fortis.core.season.model import Aim, Away, Block, LightWeek, Season
+from fortis.core.season.model import Aim, Away, Block, LightWeek, Season, Trial
+from fortis.core.structure.writing import write_sets
 
 
 def write_season(season: Season) -> str:
@@ -11,6 +12,7 @@ def write_season(season: Season) -> str:
     if season.aim:
         lines.append(_aim(season.aim))
     lines += map(write_away, season.off)
+    lines += map(write_trial, season.trials)
     for block in season.blocks:
         lines += ["", *_block(block)]
     return "\n".join(lines) + "\n"
@@ -30,6 +32,14 @@ def write_away(away: Away | LightWeek) -> str:
         return f"{'lightened' if away.instead else 'light'} {away.monday.isoformat()}: {away.school}"
     why = f": {away.why}" if away.why else ""
     return f"{'missed' if away.missed else 'away'} {away.monday.isoformat()}{why}"
+
+
+def write_trial(trial: Trial) -> str:
+    """Write a trial: `trial 2026-11-30, 8 weeks, in 1 4 5 8: Front squat [belt]: heavy single first`."""
+    lift = f"{trial.exercise} [{trial.setup}]" if trial.setup.items else trial.exercise
+    what = trial.method or "; ".join(map(write_sets, trial.sets))
+    tried = " ".join(map(str, trial.tried))
+    return f"trial {trial.monday.isoformat()}, {trial.weeks} weeks, in {tried}: {lift}: {what}"
 
 
 def _aim(aim: Aim) -> str:

@@ -4,8 +4,22 @@ from datetime import date
 
 from hypothesis import strategies as st
 
-from fortis.core.season.model import Aim, AimLift, Away, Block, Day, Kind, LightSchool, LightWeek, Season, Weekday
+from fortis.core.season.model import (
+    Aim,
+    AimLift,
+    Away,
+    Block,
+    Day,
+    Kind,
+    LightSchool,
+    LightWeek,
+    Method,
+    Season,
+    Trial,
+    Weekday,
+)
 from fortis.core.structure.model import SetUp
+from fortis.core.structure.notation import read
 
 MEET = """# River meet
 from 2026-10-12
@@ -104,6 +118,28 @@ seasons = st.builds(
             (),
             (Away(monday=date(2026, 10, 19), why="ill"),),
             (Away(monday=date(2026, 10, 19)), Away(monday=date(2026, 11, 2), missed=True, why="work: no gym")),
+        ]
+    ),
+    trials=st.sampled_from(
+        [
+            (),
+            (
+                Trial(
+                    monday=date(2026, 10, 12),
+                    weeks=4,
+                    tried=(1, 4),
+                    exercise="Front squat",
+                    setup=SetUp(items=("belt",)),
+                    method=Method.LONGER,
+                ),
+                Trial(
+                    monday=date(2026, 11, 9),
+                    weeks=2,
+                    tried=(2,),
+                    exercise="Dip",
+                    sets=read("Dip: 2 x 3 at bw+10 kg; 1 set of (5, 15s, 5) leave 1").groups[0].entries[0].sets,
+                ),
+            ),
         ]
     ),
 ).flatmap(_with_light)

@@ -96,6 +96,19 @@ def test_it_begins_on_a_monday():
             "is away or light already",
             None,
         ),
+        *(
+            (f"{told}\n{DAY}    Dip: 5", 1, column, message, nearest)
+            for told, column, message, nearest in (
+                ("trial 2026-10-12: Dip: longer rests", 1, "A trial has a Monday, its weeks", None),
+                ("trial 2026-10-12, 1 weeks, in 1: Dip: longer rests", 19, "2 to 26 weeks", None),
+                ("trial 2026-10-12, 2 weeks, in 1 2: Dip: longer rests", 31, "in some it is not", None),
+                ("trial 2026-10-12, 2 weeks, in 3: Dip: longer rests", 31, "weeks 1 to 2", None),
+                ("trial 2026-10-12, 2 weeks, in 1: Dip: longer rest", 39, "does not fit here", "longer rests"),
+                ("trial 2026-10-12, 2 weeks, in 1: Dip: 3 x 5 at 80 lg", 51, "not a unit", None),
+                ("trial 2026-10-12, 2 weeks, in 1: Dip, Row: 3 x 5", 1, "one lift", None),
+                ("trial 2026-13-12, 2 weeks, in 1: Dip: 3 x 5", 7, "year, month and day", None),
+            )
+        ),
         (f"{DAY}    Dip: {'5' * 2_000}", 4, 2_000, "This line has 2,009 characters", None),
         ("from 2026-10-12\nheavy, 90 weeks:\n Mon, A:\n" + "  Dip: 5\n" * 200, 1, 1, "18,000 lines", None),
     ],

@@ -1216,6 +1216,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season/{season_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Try
+         * @description What can be tried from next Monday on.
+         */
+        get: operations["to_try_api_season__season_id__trials_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/season/{season_id}/trials/{monday}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Begin
+         * @description Try something: the weeks of it are drawn by lot, one of every two. Sent again, it is not drawn again.
+         */
+        put: operations["begin_api_season__season_id__trials__monday__put"];
+        post?: never;
+        /**
+         * End
+         * @description Leave a trial: what is to come is as usual again, and nothing is told of it any more.
+         */
+        delete: operations["end_api_season__season_id__trials__monday__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strength": {
         parameters: {
             query?: never;
@@ -1394,6 +1438,26 @@ export interface paths {
          * @description What to leave out of a session that has not been started so that it fits so many minutes.
          */
         get: operations["shorten_api_today__session_id__shortened_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description The trials of the season under way, the latest first.
+         */
+        get: operations["show_api_trials_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2115,6 +2179,23 @@ export interface components {
             unit: components["schemas"]["Unit"];
             /** Written */
             written: string;
+        };
+        /**
+         * Contrast
+         * @description Reps beyond what was to be expected: how many more with something than without, and the sessions each way.
+         */
+        Contrast: {
+            /** Change */
+            change: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Times */
+            times: number;
+            what: components["schemas"]["What"];
+            /** Without */
+            without: number;
         };
         /**
          * Conventions
@@ -3124,7 +3205,8 @@ export interface components {
          *
          *     `sides` are of the sessions in which both were done. `calls` are how the lifter's calls in this lift are read,
          *     `policy` how it is to progress, `cues` what was noted at the lift, the latest first. `stall` says how long
-         *     it has been flat, where that is longer than usual.
+         *     it has been flat, where that is longer than usual. `seen` is what its sessions say of things that were never
+         *     tried on purpose.
          */
         LiftStrength: {
             /** Calls */
@@ -3142,6 +3224,8 @@ export interface components {
             observations: components["schemas"]["Observation"][];
             policy: components["schemas"]["Policy-Output"];
             records: components["schemas"]["LiftRecords"];
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
             /** Sides */
             sides: components["schemas"]["SidesDay"][];
             stall: components["schemas"]["Stall"] | null;
@@ -3234,6 +3318,19 @@ export interface components {
              * @default 5
              */
             usual_low: number;
+        };
+        /**
+         * LiftToTry
+         * @description A lift of the weeks to come: its sets as they are next, and as each method has them.
+         */
+        LiftToTry: {
+            /** Exercise */
+            exercise: string;
+            /** Methods */
+            methods: components["schemas"]["WithMethod"][];
+            setup: components["schemas"]["SetUp-Output"];
+            /** Usual */
+            usual: string;
         };
         /**
          * LiftView
@@ -3677,6 +3774,12 @@ export interface components {
             written: string;
         };
         /**
+         * Method
+         * @description What a trial may change of the usual sets of a lift.
+         * @enum {string}
+         */
+        Method: "heavy single first" | "longer rests" | "shorter rests" | "halves after the last set";
+        /**
          * MethodView
          * @description A ready-made structure in its usual form.
          */
@@ -3889,6 +3992,28 @@ export interface components {
             loads: components["schemas"]["LoadChange"][];
             /** Text */
             text: string;
+        };
+        /**
+         * Outcome
+         * @description How a trial stands: the sessions each way, and the difference that the method makes, as a share of the max.
+         *
+         *     `change` with its bounds is None where there are too few sessions. `more_weeks` are those that would about do
+         *     where nothing can be told yet; None where nobody should wait for it.
+         */
+        Outcome: {
+            /** Change */
+            change: number | null;
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** More Weeks */
+            more_weeks: number | null;
+            /** Tried */
+            tried: number;
+            /** Usual */
+            usual: number;
+            verdict: components["schemas"]["Verdict"];
         };
         /**
          * Pace
@@ -4688,6 +4813,15 @@ export interface components {
             written: string;
         };
         /**
+         * Seen
+         * @description Sessions with something beside those without, in words.
+         */
+        Seen: {
+            contrast: components["schemas"]["Contrast"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Self
          * @description What the lifter says of themselves, and the last body weights they took, the latest first.
          */
@@ -5427,6 +5561,21 @@ export interface components {
             written: string;
         };
         /**
+         * ToTry
+         * @description What can be tried from a Monday on, and for how many weeks at most; no lifts while another trial runs.
+         */
+        ToTry: {
+            /** Lifts */
+            lifts: components["schemas"]["LiftToTry"][];
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Weeks */
+            weeks: number;
+        };
+        /**
          * TodayView
          * @description What is on.
          *
@@ -5451,6 +5600,61 @@ export interface components {
             on: string;
             season: components["schemas"]["SeasonNow"] | null;
             started: components["schemas"]["SessionCard"] | null;
+        };
+        /**
+         * TrialLike
+         * @description What to try with a lift: a method, or other sets in the written notation, in half of so many weeks.
+         */
+        TrialLike: {
+            /** Exercise */
+            exercise: string;
+            method?: components["schemas"]["Method"] | null;
+            /**
+             * Sets
+             * @default
+             */
+            sets: string;
+            /**
+             * @default {
+             *       "items": []
+             *     }
+             */
+            setup: components["schemas"]["SetUp-Input"];
+            /**
+             * Weeks
+             * @default 8
+             */
+            weeks: number;
+        };
+        /**
+         * TrialView
+         * @description A trial, in words. `week` is the one it is in, from 1; None before and after it.
+         */
+        TrialView: {
+            /** Exercise */
+            exercise: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            outcome: components["schemas"]["Outcome"];
+            setup: components["schemas"]["SetUp-Output"];
+            /** Text */
+            text: string;
+            /** Tried */
+            tried: number[];
+            /** Week */
+            week: number | null;
+            /** Weeks */
+            weeks: number;
+            /** What */
+            what: string;
         };
         /**
          * Turned
@@ -5498,6 +5702,12 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * Verdict
+         * @description What can be said of a trial.
+         * @enum {string}
+         */
+        Verdict: "it runs" | "it helps" | "it costs" | "no difference that matters" | "cannot be told yet";
         /**
          * WaitingView
          * @description A file that waits. `names` are its columns, `sample` the cells of its first rows.
@@ -5800,6 +6010,12 @@ export interface components {
             unit: components["schemas"]["Unit"];
         };
         /**
+         * What
+         * @description What is set beside what.
+         * @enum {string}
+         */
+        What: "a heavy single first" | "long rests" | "after other lifts" | "days of rest" | "in the evening";
+        /**
          * Wished
          * @description What a season should be. `lifts` are those that matter, as written: `Front squat [belt], Bench press`.
          *
@@ -5836,6 +6052,15 @@ export interface components {
              * @default []
              */
             sore: components["schemas"]["Joint"][];
+        };
+        /**
+         * WithMethod
+         * @description A method, and the sets of a lift as they are with it.
+         */
+        WithMethod: {
+            method: components["schemas"]["Method"];
+            /** Sets */
+            sets: string;
         };
         /**
          * Written
@@ -12873,6 +13098,321 @@ export interface operations {
             };
         };
     };
+    to_try_api_season__season_id__trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToTry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    begin_api_season__season_id__trials__monday__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialLike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonSaved"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    end_api_season__season_id__trials__monday__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonSaved"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
     show_api_strength_get: {
         parameters: {
             query?: never;
@@ -13763,6 +14303,71 @@ export interface operations {
                 };
             };
             /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_api_trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"][];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -116,6 +116,39 @@ export const useLighten = (id: string) =>
     ),
   );
 
+/** What is tried in the season under way, the latest first. */
+export const useTrials = () =>
+  useQuery({ queryKey: ["season", "trials"], queryFn: () => answer(client.GET("/api/trials")) });
+
+/** What can be tried from next Monday on. */
+export const useToTry = (id: string) =>
+  useQuery({
+    queryKey: ["season", id, "trials"],
+    queryFn: () =>
+      answer(client.GET("/api/season/{season_id}/trials", { params: { path: { season_id: id } } })),
+  });
+
+/** Try something with a lift, in weeks that are drawn by lot. */
+export const useBeginTrial = (id: string) =>
+  useSeasonChange(({ monday, ...like }: { monday: string } & Schemas["TrialLike"]) =>
+    answer(
+      client.PUT("/api/season/{season_id}/trials/{monday}", {
+        params: { path: { season_id: id, monday } },
+        body: like,
+      }),
+    ),
+  );
+
+/** Leave a trial: what is to come is as usual. */
+export const useEndTrial = (id: string) =>
+  useSeasonChange((monday: string) =>
+    answer(
+      client.DELETE("/api/season/{season_id}/trials/{monday}", {
+        params: { path: { season_id: id, monday } },
+      }),
+    ),
+  );
+
 /** Move a session to another day. */
 export const useMoveSession = () =>
   useSeasonChange(({ id, on }: { id: string; on: string }) =>

@@ -7,6 +7,7 @@ import { Calendar } from "./Calendar";
 import { Maxes } from "./Maxes";
 import { Suggest } from "./Suggest";
 import { Text } from "./Text";
+import { Trials } from "./Trials";
 import { Watch } from "./Watch";
 import { Week } from "./Week";
 import { Work } from "./Work";
@@ -79,6 +80,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
         {week && <Week season={season} week={week} thisWeek={thisWeek} today={today} />}
         <Attempts season={season} />
         <Watch />
+        <Trials season={season} />
         <details className="mt-8 print:hidden">
           <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
             The season as text

@@ -114,6 +114,7 @@ function OneLift({ lift }: { lift: KnownLift }) {
               <Progress liftId={lift.lift_id} policy={found.policy} />
             </div>
             {found.stall && <Flat stall={found.stall} />}
+            <SeenInLog seen={found.seen} />
             <Sides days={found.sides} />
             <Bests found={found} />
             {found.doubted.length > 0 && <Doubted bouts={found.doubted} />}
@@ -149,6 +150,31 @@ function Flat({ stall }: { stall: NonNullable<Schemas["LiftStrength"]["stall"]> 
         By what three sessions show together, all read by what is known of you today: learning you better is
         no gain. Change one thing at a time. That a lift gets stuck where everybody’s does is no proof of a
         weak point there.
+      </p>
+    </section>
+  );
+}
+
+/** What the sessions of a lift say of things that were never tried on purpose. */
+function SeenInLog({ seen }: { seen: Schemas["LiftStrength"]["seen"] }) {
+  if (!seen.length) return null;
+  return (
+    <section aria-labelledby="seen" className="mt-6 max-w-3xl">
+      <h2 id="seen" className="font-bold">
+        What your log says
+      </h2>
+      <ul className="mt-1 list-disc pl-5">
+        {seen.map((each) => (
+          <li key={each.contrast.what}>{each.text}</li>
+        ))}
+      </ul>
+      <p className="mt-1 text-sm text-faint">
+        Sets of three and more beside what was to be expected of them before each session. Seen, not tried:
+        what went along with it is in the numbers too. To know,{" "}
+        <Link to="/season" className="underline underline-offset-4">
+          try it in weeks drawn by lot
+        </Link>
+        .
       </p>
     </section>
   );

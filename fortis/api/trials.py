@@ -1,0 +1,251 @@
+"""Trials: what can be tried with a lift of the season, what is tried, and what came of it."""
+
+from collections.abc import Iterator
+from datetime import date, datetime, timedelta
+from random import SystemRandom
+from typing import Self
+from uuid import UUID
+
+from fastapi import APIRouter, HTTPException
+from pydantic import BaseModel, Field, model_validator
+
+from fortis.api import lookups
+from fortis.api.problems import ProblemDetail
+from fortis.api.season import SeasonSaved, get_season, save_season
+from fortis.api.work import Now, Work, WritingWork, commits
+from fortis.core.exercises import LiftName
+from fortis.core.season.easy import easy_weeks
+from fortis.core.season.model import Kind, Method, Season, Trial
+from fortis.core.season.reading import SeasonError, blocks_by_week, examine_season, with_trial
+from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict, draw, outcome, with_method
+from fortis.core.season.weeks import weeks
+from fortis.core.structure.model import Entry, Sets, SetUp, lift_key
+from fortis.core.structure.notation import examine, read
+from fortis.core.structure.writing import write_sets
+from fortis.core.tally.week import DAYS, monday_of
+from fortis.core.units import Unit
+from fortis.core.value import Day
+from fortis.store import lifter, seasons
+from fortis.store.cache import cached
+from fortis.store.lifts import library
+from fortis.store.shown import by_one_max
+from fortis.store.went import sessions_went
+
+router = APIRouter(tags=["season"])
+
+FEWEST_WEEKS, USUAL_WEEKS, MOST_WEEKS = 4, 8, 16
+"""Weeks of a trial: with fewer nothing shows."""
+
+
+class TrialLike(BaseModel):
+    """What to try with a lift: a method, or other sets in the written notation, in half of so many weeks."""
+
+    exercise: LiftName
+    setup: SetUp = SetUp()
+    method: Method | None = None
+    sets: str = Field(default="", max_length=500)
+    weeks: int = Field(default=USUAL_WEEKS, ge=FEWEST_WEEKS, le=MOST_WEEKS, multiple_of=2)
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> Self:
+        if (self.method is None) == (not self.sets.strip()):
+            raise ValueError("name a method, or write the sets that are tried")
+        return self
+
+
+class WithMethod(BaseModel):
+    """A method, and the sets of a lift as they are with it."""
+
+    method: Method
+    sets: str
+
+
+class LiftToTry(BaseModel):
+    """A lift of the weeks to come: its sets as they are next, and as each method has them."""
+
+    exercise: str
+    setup: SetUp
+    usual: str
+    methods: list[WithMethod]
+
+
+class ToTry(BaseModel):
+    """What can be tried from a Monday on, and for how many weeks at most; no lifts while another trial runs."""
+
+    monday: date
+    weeks: int
+    lifts: list[LiftToTry]
+
+
+class TrialView(BaseModel):
+    """A trial, in words. `week` is the one it is in, from 1; None before and after it."""
+
+    monday: date
+    last: date
+    weeks: int
+    tried: tuple[int, ...]
+    week: int | None
+    exercise: str
+    setup: SetUp
+    what: str
+    text: str
+    outcome: Outcome
+
+
+@router.get("/api/trials")
+def show(work: Work, now: Now) -> list[TrialView]:
+    """The trials of the season under way, the latest first."""
+    row = seasons.underway(work)
+    if row is None or not (season := seasons.season_of(row)).trials:
+        return []
+    today = lifter.today(work, now)
+    return cached(work, ("trials", today), lambda: [_view(work, season, each, now) for each in season.trials[::-1]])
+
+
+@router.get("/api/season/{season_id}/trials", responses={404: {"model": ProblemDetail}})
+def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
+    """What can be tried from next Monday on."""
+    row = get_season(work, str(season_id))
+    season, unit = seasons.season_of(row), Unit(row.unit)
+    monday = monday_of(lifter.today(work, now)) + timedelta(days=DAYS)
+    left = (season.mondays[-1] - monday).days // DAYS + 1
+    busy = any(each.last >= monday for each in season.trials)
+    entries = [] if busy or left < FEWEST_WEEKS else _entries(season, unit, monday)
+    known, maxes = library(work), lookups.basis(work, now).estimates
+    lifts = [
+        _to_try(entry, monday, knows_max=lift_key(known.find(entry.exercise), entry.setup) in maxes)
+        for entry in entries
+    ]
+    return ToTry(monday=monday, weeks=min(max(left // 2 * 2, 0), MOST_WEEKS), lifts=lifts)
+
+
+@router.put(
+    "/api/season/{season_id}/trials/{monday}",
+    responses={code: {"model": ProblemDetail} for code in (404, 409, 422)},
+)
+@commits
+def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now: Now) -> SeasonSaved:
+    """Try something: the weeks of it are drawn by lot, one of every two. Sent again, it is not drawn again."""
+    row = get_season(work, str(season_id))
+    unit, season = Unit(row.unit), seasons.season_of(row)
+    trial = Trial(
+        monday=monday_of(monday),
+        weeks=like.weeks,
+        tried=draw(like.weeks, SystemRandom()),
+        exercise=like.exercise,
+        setup=like.setup,
+        method=like.method,
+        sets=_sets(like.sets, unit) if like.method is None else (),
+    )
+    alike = [each.model_copy(update={"tried": trial.tried}) for each in season.trials]
+    if trial in alike:
+        return save_season(work, row.id, row.written, unit, now)
+    if other := next(
+        (each for each in season.trials if each.is_on(trial.monday) or trial.is_on(each.monday)), None
+    ):
+        raise HTTPException(409, f"One trial at a time: that of {other.exercise} goes on until {other.last}.")
+    written = with_trial(row.written, trial.monday, trial)
+    planned, problems = examine_season(written, unit)
+    if planned is None or problems:
+        raise SeasonError(problems)
+    if weeks(planned, unit) == weeks(season, unit):
+        raise HTTPException(422, f"From {trial.monday} on nothing of {trial.exercise} would change by it.")
+    return save_season(work, row.id, written, unit, now)
+
+
+@router.delete(
+    "/api/season/{season_id}/trials/{monday}",
+    responses={code: {"model": ProblemDetail} for code in (404, 409, 422)},
+)
+@commits
+def end(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSaved:
+    """Leave a trial: what is to come is as usual again, and nothing is told of it any more."""
+    row = get_season(work, str(season_id))
+    return save_season(work, row.id, with_trial(row.written, monday_of(monday), None), Unit(row.unit), now)
+
+
+def _sets(written: str, unit: Unit) -> tuple[Sets, ...]:
+    """The sets of one line in the written notation."""
+    opening = "Lift: "
+    reading = examine(opening + " ".join(written.split()), unit)
+    if reading.problems:
+        told = (each.model_copy(update={"column": max(each.column - len(opening), 1)}) for each in reading.problems)
+        raise SeasonError(tuple(told))
+    return reading.session.groups[0].entries[0].sets
+
+
+def _entries(season: Season, unit: Unit, monday: date) -> Iterator[Entry]:
+    """The lifts of the weeks from a Monday on, each as it comes first."""
+    told: set[tuple[str, str]] = set()
+    for week in weeks(season, unit):
+        for session in week.sessions if week.monday >= monday else ():
+            for group in read(session.written, unit).groups:
+                for entry in group.entries:
+                    key = entry.exercise.casefold(), entry.setup.key
+                    if key not in told:
+                        told.add(key)
+                        yield entry
+
+
+def _to_try(entry: Entry, monday: date, *, knows_max: bool) -> LiftToTry:
+    """What can be tried with a lift: nothing by its max where none is known."""
+    methods = [
+        WithMethod(method=method, sets=sets)
+        for method in Method
+        if (knows_max or method is not Method.SINGLE)
+        and (sets := _words(with_method(entry, _like(entry, method, monday)))) != _words(entry)
+    ]
+    return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=_words(entry), methods=methods)
+
+
+def _like(entry: Entry, method: Method, monday: date) -> Trial:
+    return Trial(monday=monday, weeks=2, tried=(1,), exercise=entry.exercise, setup=entry.setup, method=method)
+
+
+def _words(entry: Entry) -> str:
+    return "; ".join(map(write_sets, entry.sets))
+
+
+def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
+    today = lifter.today(work, now)
+    lift = library(work).find(trial.exercise)
+    key = lift_key(lift, trial.setup)
+    known = lookups.basis(work, now).estimates.get(key)
+    easy = [week.monday for week in easy_weeks(sessions_went(work, now), today)]
+    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
+    light = [day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE)]
+    left_out = [*easy, *light, *(each.monday for each in season.off)]
+    found = outcome(trial, by_one_max(work, key, known, trial.monday, now) if known else (), left_out, today)
+    what = trial.method or "; ".join(map(write_sets, trial.sets))
+    return TrialView(
+        monday=trial.monday,
+        last=trial.last,
+        weeks=trial.weeks,
+        tried=trial.tried,
+        week=(today - trial.monday).days // DAYS + 1 if trial.is_on(today) else None,
+        exercise=lift.name,
+        setup=trial.setup,
+        what=what,
+        text=_told(found),
+        outcome=found,
+    )
+
+
+def _told(found: Outcome) -> str:
+    """How a trial stands, in words."""
+    counted = f"{found.tried} sessions with it, {found.usual} as usual"
+    if found.change is None or found.low is None or found.high is None:
+        return f"{counted}: from {FEWEST} each a difference is told."
+    change, low, high = (f"{share * 100:+.1f}" for share in (found.change, found.low, found.high))
+    bounds = f"{change} % ({low} to {high}), {counted}"
+    match found.verdict:
+        case Verdict.RUNNING:
+            return f"So far {bounds}. The answer comes at the end: who stops when it looks good is often wrong."
+        case Verdict.HELPS:
+            return f"It helps: sessions with it show {bounds}."
+        case Verdict.COSTS:
+            return f"It costs: sessions with it show {bounds}."
+        case Verdict.ALIKE:
+            return f"It makes no difference of {MATTERS * 100:.0f} % or more: {bounds}."
+    more = f"about {found.more_weeks} more weeks would do" if found.more_weeks else "it would take too long to tell"
+    return f"It cannot be told yet: {bounds}; {more}."
