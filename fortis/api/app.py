@@ -11,6 +11,7 @@ from fortis.api import (
     arranging,
     compose,
     export,
+    fitting,
     floor,
     imports,
     kit,
@@ -55,7 +56,7 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, season, watch, trials, suggestions, meet_day, export, imports):
+    for view in (*views, season, watch, trials, fitting, suggestions, meet_day, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

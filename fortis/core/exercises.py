@@ -265,13 +265,18 @@ MOST_STAND_INS = 8
 
 
 def stand_ins(lift: Exercise, library: Library) -> tuple[Exercise, ...]:
-    """Lifts that can stand in for another: of its pattern, those that share most of its muscles first."""
+    """The first few lifts that can stand in for another."""
+    return alike(lift, library)[:MOST_STAND_INS]
+
+
+def alike(lift: Exercise, library: Library) -> tuple[Exercise, ...]:
+    """The lifts of another one's pattern, those that share most of its muscles first."""
 
     def shared(other: Exercise) -> int:
         return 2 * len(set(lift.prime) & set(other.prime)) + len(set(lift.helping) & set(other.helping))
 
-    alike = [other for other in library if other.pattern == lift.pattern and other.id != lift.id and lift.known]
-    return tuple(sorted(alike, key=lambda other: -shared(other))[:MOST_STAND_INS])
+    others = [other for other in library if other.pattern == lift.pattern and other.id != lift.id and lift.known]
+    return tuple(sorted(others, key=lambda other: -shared(other)))
 
 
 LIBRARY = Library(map(_lift, _TABLE.strip().splitlines()))

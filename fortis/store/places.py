@@ -73,6 +73,11 @@ def kit(work: UnitOfWork, place_id: int | None = None) -> Kit:
     return kit_of(row or current_place(work))
 
 
+def kit_at(work: UnitOfWork, place_id: int) -> Kit:
+    """The kit of one place. Raises `UnknownPlaceError`."""
+    return kit_of(_get(work, place_id))
+
+
 def save_kit(work: UnitOfWork, new: Kit, place_id: int | None = None) -> PlaceRow:
     """Make `new` the kit of a place, of the one in use where none is named. Raises `UnknownPlaceError`.
 

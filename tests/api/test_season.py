@@ -389,3 +389,45 @@ def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tm
     assert single["text"].endswith(
         f"without one, {single['contrast']['times']} times beside {single['contrast']['without']}."
     )
+
+
+def fit_of(season, monday):
+    return f"/api/season/{season.id}/fit/{monday}"
+
+
+def test_a_week_is_made_to_fit_and_planned_as_it_was(season, monday, client):
+    season.save()
+    place = {"place": "Hotel", "bars": [], "plates": [], "dumbbells": [10, 20], "machines": []}
+    hotel = client.post(
+        "/api/kit/places", json={"kit": {**client.get("/api/kit").json()["places"][0]["kit"], **place}}
+    )
+    asked = {"place_id": hotel.json()["id"], "sessions": 1}
+    seen = client.get(fit_of(season, monday), params=asked).json()
+    legs, press = seen["sessions"]
+    assert legs["written"] == "# Legs\nGoblet squat: 3 x 8-10 leave 2\nDumbbell press: 3 x 8-10 leave 2\n"
+    assert (press["title"], press["written"]) == ("Press", None)
+    assert not seen["is_changed"]
+    assert season.written(legs["id"]).startswith("# Legs\nBack squat: 3 x 5")
+    assert client.put(fit_of(season, monday), json=asked).json()["is_changed"]
+    assert [each["title"] for each in season.weeks[0]["of"]] == ["Legs"]
+    assert season.written(legs["id"]) == legs["written"]
+    season.save(season.text.replace("75%", "70%"))
+    assert season.written(legs["id"]) == legs["written"]
+    assert client.get(fit_of(season, monday)).json()["is_changed"]
+    assert client.delete(fit_of(season, monday)).status_code == 204
+    assert [each["title"] for each in season.weeks[0]["of"]] == ["Legs", "Press"]
+    assert season.written(legs["id"]).startswith("# Legs\nBack squat: 3 x 5 at 70%")
+    assert not client.get(fit_of(season, monday)).json()["is_changed"]
+
+
+def test_what_was_begun_or_is_over_is_not_made_to_fit(season, monday, lifter, today):
+    season.save(season.text.replace(str(monday), str(today - timedelta(days=14))).replace("Monday", f"{today:%A}"))
+    (first, *_) = season.client.get(fit_of(season, today)).json()["sessions"]
+    lifter.start(first["id"])
+    left = season.client.get(fit_of(season, today)).json()["sessions"]
+    assert first["id"] not in [each["id"] for each in left]
+    for asked in ({"place_id": 99}, {"place_id": 0}, {"sessions": 0}, {"sessions": "two"}):
+        refused = season.client.get(fit_of(season, today), params=asked)
+        assert refused.status_code in (404, 422)
+    assert season.client.get(fit_of(season, today - timedelta(days=7))).status_code == 404
+    assert season.client.get(fit_of(season, today + timedelta(days=700))).status_code == 404

@@ -250,3 +250,19 @@ def test_something_is_tried_in_weeks_drawn_by_lot_and_left(request, width):
     trials.get_by_label("Its sets").fill("3 x 8 at 60 lg")
     trials.get_by_role("button", name="Draw the weeks").click()
     expect(trials).to_contain_text("is not a unit Fortis knows")
+
+
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_a_week_is_made_to_fit_what_there_is(request, width):
+    page = request.getfixturevalue(width)
+    page.goto("/season")
+    week = page.get_by_role("region", name="The week")
+    week.get_by_text("Fit this week to what there is").click()
+    week.get_by_label("Sessions there is time for").select_option("1")
+    expect(week).to_contain_text("Left out: Overhead press (3 sets), Weighted chin-up (4 sets), Seal row (2 sets).")
+    expect(week).to_contain_text("put aside, its main lift done with the others")
+    assert axe(page) == []
+    week.get_by_role("button", name="Change the week").click()
+    expect(week.get_by_role("link", name=re.compile("^Pull"))).to_have_count(0)
+    week.get_by_role("button", name="Plan it as the season has it").click()
+    expect(week.get_by_role("link", name=re.compile("^Pull"))).to_be_visible()

@@ -1,8 +1,8 @@
 """Trials: a method in weeks drawn by lot, the usual way in the others, and what came of it.
 
-The answer is a difference of means with a straight line for what changes anyway, by ordinary least squares with the
-bounds of Student's distribution, widened by how far a difference may be misread. As long as the trial runs it is only
-told how it stands: who looks every week and stops when it looks good finds effects that are none.
+The answer is a difference of means with a straight line for what changes anyway, by ordinary least squares with
+the bounds of Student's distribution, widened by how far a difference may be misread. As long as the trial runs it
+is only told how it stands: who looks every week and stops when it looks good finds effects that are none.
 """
 
 from collections.abc import Iterable, Sequence

@@ -116,6 +116,29 @@ export const useLighten = (id: string) =>
     ),
   );
 
+/** What a week would be that fits another place, fewer sessions, only the main lifts. */
+export const useFitted = (id: string, monday: string, fit: Schemas["Fit"], isAsked: boolean) =>
+  useQuery({
+    queryKey: ["season", id, "fit", monday, fit],
+    enabled: isAsked,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        client.GET("/api/season/{season_id}/fit/{monday}", {
+          params: { path: { season_id: id, monday }, query: fit },
+        }),
+      ),
+  });
+
+/** Make a week fit, or plan it as the season has it after all. */
+export const useFit = (id: string, monday: string) =>
+  useSeasonChange((fit: Schemas["Fit"] | null) => {
+    const params = { path: { season_id: id, monday } };
+    return fit
+      ? done(client.PUT("/api/season/{season_id}/fit/{monday}", { params, body: fit }))
+      : done(client.DELETE("/api/season/{season_id}/fit/{monday}", { params }));
+  });
+
 /** What is tried in the season under way, the latest first. */
 export const useTrials = () =>
   useQuery({ queryKey: ["season", "trials"], queryFn: () => answer(client.GET("/api/trials")) });

@@ -5,6 +5,7 @@ import { Trouble } from "@/parts/Notice";
 import { kilograms, minutes, plain } from "@/score/words";
 import { dayAndMonth, fullDate } from "../dates";
 import { whole } from "./Calendar";
+import { Fit } from "./Fit";
 import { Lighten } from "./Lighten";
 
 /** The week that is looked at: where it stands, what it comes to, its sessions, and leaving it out. */
@@ -106,6 +107,9 @@ export function Week({
         </p>
       )}
       {!isPast && !isChanged && <Lighten key={week.monday} season={season} week={week} />}
+      {!isPast && week.number !== null && !week.missed && (
+        <Fit key={`fit ${week.monday}`} season={season} week={week} />
+      )}
     </section>
   );
 }
