@@ -25,7 +25,7 @@ from fortis.store.imports import UnknownImportError
 from fortis.store.lifts import NameTakenError
 from fortis.store.places import LastPlaceError, PlaceNameTakenError, UnknownPlaceError
 from fortis.store.recording import ChangedElsewhereError
-from fortis.store.seasons import SeasonEndedError, UnderwayError
+from fortis.store.seasons import ChangedMeanwhileError, SeasonEndedError, UnderwayError
 from fortis.store.sessions import NotStartedError, StartedError, UnknownSessionError
 
 
@@ -82,6 +82,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(UnderwayError)
     async def _underway(_: Request, __: UnderwayError) -> JSONResponse:
         return problem(409, "A season is under way", "End the season that is under way before you begin another.")
+
+    @app.exception_handler(ChangedMeanwhileError)
+    async def _season_changed(_: Request, __: ChangedMeanwhileError) -> JSONResponse:
+        detail = "The season was changed meanwhile, on another device or in another window: it is not written over."
+        return problem(409, "The season has changed", detail)
 
     @app.exception_handler(WishError)
     async def _wish(_: Request, error: WishError) -> JSONResponse:

@@ -23,7 +23,7 @@ from fortis.core.season.weeks import SeasonSession, SeasonWeek, week_by_week, we
 from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp, lift_key
-from fortis.core.structure.notation import Problem, read
+from fortis.core.structure.notation import LONGEST_TEXT, Problem, read
 from fortis.core.tally.small_score import small_plan
 from fortis.core.tally.week import DAYS, DayDone, added_up, monday_of
 from fortis.core.units import Unit
@@ -134,6 +134,12 @@ class SeasonRead(BaseModel):
     problems: list[Problem]
 
 
+class SeasonText(Written):
+    """A season's text, and the one it was changed from: where another one is there by now, that stays."""
+
+    was: str | None = Field(default=None, max_length=2 * LONGEST_TEXT)
+
+
 class SeasonSaved(BaseModel):
     """How many sessions were planned, changed and taken out."""
 
@@ -193,10 +199,10 @@ def examine(asked: Written, work: Work) -> SeasonRead:
 
 @router.put("/{season_id}", responses={409: {"model": ProblemDetail}, 422: {"model": ProblemDetail}})
 @commits
-def save(season_id: UUID, asked: Written, work: WritingWork, now: Now) -> SeasonSaved:
+def save(season_id: UUID, asked: SeasonText, work: WritingWork, now: Now) -> SeasonSaved:
     """Save a season under an id the client made, and plan its sessions; saved again, it is changed."""
     unit = asked.unit or lifter.lifter(work).unit
-    return save_season(work, str(season_id), asked.written, unit, now)
+    return save_season(work, str(season_id), asked.written, unit, now, asked.was)
 
 
 @router.put("/{season_id}/away/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
@@ -261,9 +267,11 @@ def get_season(work: Work, season_id: str) -> SeasonRow:
     return row
 
 
-def save_season(work: Work, season_id: str, written: str, unit: Unit, now: datetime) -> SeasonSaved:
-    """Save a season's text, and plan its sessions."""
-    row, planned = seasons.save(work, season_id, written, unit, lifter.today(work, now), now)
+def save_season(
+    work: Work, season_id: str, written: str, unit: Unit, now: datetime, was: str | None = None
+) -> SeasonSaved:
+    """Save a season's text, changed from what it `was` where that is told, and plan its sessions."""
+    row, planned = seasons.save(work, season_id, written, unit, lifter.today(work, now), now, was)
     return SeasonSaved(id=row.id, new=planned.new, changed=planned.changed, taken_out=planned.taken_out)
 
 

@@ -24,6 +24,10 @@ class SeasonEndedError(ValueError):
     """The season was ended, so it cannot be changed; another one may be begun."""
 
 
+class ChangedMeanwhileError(ValueError):
+    """The season is not as it was when its text was taken to be changed: another device was quicker."""
+
+
 class UnderwayError(ValueError):
     """Another season is under way: it is ended first."""
 
@@ -52,11 +56,18 @@ def session_id(season_id: str, week: SeasonWeek, title: str) -> str:
 
 
 def save(
-    work: UnitOfWork, season_id: str, written: str, unit: Unit, today: date, now: datetime
+    work: UnitOfWork,
+    season_id: str,
+    written: str,
+    unit: Unit,
+    today: date,
+    now: datetime,
+    was: str | None = None,
 ) -> tuple[SeasonRow, Planned]:
-    """Save a season, new or changed, and plan its sessions from today on.
+    """Save a season, new or changed, and plan its sessions from today on. `was` is the text that was changed.
 
-    Raises `SeasonError` for a text that is none, `SeasonEndedError`, and `UnderwayError` beside another season.
+    Raises `SeasonError` for a text that is none, `SeasonEndedError`, `UnderwayError` beside another season, and
+    `ChangedMeanwhileError` where it is another text by now.
     """
     season = read_season(written, unit)
     row, other = work.get(SeasonRow, season_id), underway(work)
@@ -64,6 +75,8 @@ def save(
         raise SeasonEndedError(season_id)
     if other is not None and other.id != season_id:
         raise UnderwayError(other.id)
+    if row is not None and was is not None and row.written not in (was, written):
+        raise ChangedMeanwhileError(season_id)
     before = _by_id(season_id, weeks(season_of(row), Unit(row.unit))) if row else {}
     if row is None:
         row = SeasonRow(id=season_id, written=written, unit=unit, at=now)

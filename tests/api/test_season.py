@@ -431,3 +431,16 @@ def test_what_was_begun_or_is_over_is_not_made_to_fit(season, monday, lifter, to
         assert refused.status_code in (404, 422)
     assert season.client.get(fit_of(season, today - timedelta(days=7))).status_code == 404
     assert season.client.get(fit_of(season, today + timedelta(days=700))).status_code == 404
+
+
+def test_a_season_that_was_changed_meanwhile_is_not_written_over(season, monday):
+    season.save()
+    season.client.put(f"/api/season/{season.id}/away/{monday}", json={})
+    there = season.client.get("/api/season").json()["season"]["written"]
+    mine = {"written": season.text.replace("75%", "70%"), "was": season.text}
+    refused = season.client.put(f"/api/season/{season.id}", json=mine)
+    assert (refused.status_code, refused.json()["title"]) == (409, "The season has changed")
+    assert season.client.get("/api/season").json()["season"]["written"] == there
+    for _ in range(2):  # told twice it is saved once
+        assert season.client.put(f"/api/season/{season.id}", json={**mine, "was": there}).status_code == 200
+    assert season.client.get("/api/season").json()["season"]["written"] == mine["written"]

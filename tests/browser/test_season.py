@@ -266,3 +266,26 @@ def test_a_week_is_made_to_fit_what_there_is(request, width):
     expect(week.get_by_role("link", name=re.compile("^Pull"))).to_have_count(0)
     week.get_by_role("button", name="Plan it as the season has it").click()
     expect(week.get_by_role("link", name=re.compile("^Pull"))).to_be_visible()
+
+
+def test_a_text_that_was_changed_in_two_windows_is_chosen_between(desktop):
+    def text_of(page):
+        page.goto("/season")
+        page.locator("summary", has_text="The season as text").click()
+        return page.get_by_label("The season as text")
+
+    mine, theirs = text_of(desktop), text_of(desktop.context.new_page())
+    first = mine.input_value()
+    theirs.fill(first.replace("River meet", "Lake meet"))
+    theirs.page.get_by_role("button", name="Save the change").click()
+    expect(theirs.page.get_by_role("heading", name="Lake meet", level=1)).to_be_visible()
+    mine.fill(first.replace("River meet", "Sea meet"))
+    desktop.get_by_role("button", name="Save the change").click()
+    expect(desktop.get_by_text("The season was changed elsewhere meanwhile. Yours is still here.")).to_be_visible()
+    expect(mine).to_have_value(re.compile("Sea meet"))
+    assert axe(desktop) == []
+    desktop.get_by_role("button", name="Take the other one").click()
+    expect(mine).to_have_value(first.replace("River meet", "Lake meet"))
+    mine.fill(first.replace("River meet", "Hill meet"))
+    desktop.get_by_role("button", name="Save the change").click()
+    expect(desktop.get_by_role("heading", name="Hill meet", level=1)).to_be_visible()

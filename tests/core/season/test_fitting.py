@@ -111,7 +111,7 @@ def test_where_nothing_stands_in_a_lift_is_left_out_and_its_pair_is_none():
     assert nothing.sessions == (None,)
 
 
-@settings(max_examples=60)
+@settings(max_examples=30)
 @given(
     st.lists(any_session, min_size=1, max_size=4),
     st.none() | st.integers(1, 4),

@@ -4862,6 +4862,17 @@ export interface components {
             written: string;
         };
         /**
+         * SeasonText
+         * @description A season's text, and the one it was changed from: where that is not there any more, it is not written over.
+         */
+        SeasonText: {
+            unit?: components["schemas"]["Unit"] | null;
+            /** Was */
+            was?: string | null;
+            /** Written */
+            written: string;
+        };
+        /**
          * SeasonView
          * @description The season under way, week by week.
          *
@@ -12505,7 +12516,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Written"];
+                "application/json": components["schemas"]["SeasonText"];
             };
         };
         responses: {

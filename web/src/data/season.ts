@@ -41,12 +41,14 @@ function useSeasonChange<Told, Answer>(change: (told: Told) => Promise<Answer>) 
   return useMutation({
     mutationFn: change,
     onSuccess: () => queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "examine" }),
+    // It may have changed elsewhere: see what it is now.
+    onError: () => queries.invalidateQueries({ queryKey: ["season"] }),
   });
 }
 
 export const useSaveSeason = () =>
-  useSeasonChange(({ id, written }: { id: string; written: string }) =>
-    answer(client.PUT("/api/season/{season_id}", { params: { path: { season_id: id } }, body: { written } })),
+  useSeasonChange(({ id, ...text }: { id: string; written: string; was: string | null }) =>
+    answer(client.PUT("/api/season/{season_id}", { params: { path: { season_id: id } }, body: text })),
   );
 
 export const useEndSeason = () =>

@@ -85,7 +85,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
           <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
             The season as text
           </summary>
-          <Text key={season.written} season={season} first={season.written} />
+          <Text key={season.id} season={season} first={season.written} />
         </details>
       </aside>
     </div>

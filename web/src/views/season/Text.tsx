@@ -5,9 +5,19 @@ import { Button } from "@/parts/Button";
 import { saveFile } from "@/parts/file";
 import { Trouble } from "@/parts/Notice";
 
-/** The season as text: changed and saved here, its sessions follow. */
+/**
+ * The season as text: changed and saved here, its sessions follow. Where it is changed elsewhere meanwhile, what was
+ * not touched here follows, and what was is kept until the lifter has chosen.
+ */
 export function Text({ season, first }: { season: SeasonView | null; first: string }) {
+  const [was, begin] = useState(first);
   const [written, write] = useState(first);
+  const there = season?.written ?? first;
+  if (there !== was && (written === was || written === there)) {
+    begin(there);
+    write(there);
+  }
+  const isBehind = there !== was;
   const [id] = useState(() => season?.id ?? newId());
   const [ending, end] = useState(false);
   const { data: read } = useSeasonRead(useDeferredValue(written));
@@ -42,13 +52,36 @@ export function Text({ season, first }: { season: SeasonView | null; first: stri
           {read.weeks} weeks, {read.sessions} sessions.
         </p>
       )}
-      {save.error && problems.length === 0 && <Trouble error={save.error} />}
+      {season && isBehind && (
+        <div role="alert" className="mt-2 border-l-4 border-look pl-3 text-[15px]">
+          <p>The season was changed elsewhere meanwhile. Yours is still here.</p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button
+              disabled={!sound || save.isPending}
+              onClick={() => save.mutate({ id, written, was: there })}
+            >
+              Save mine instead
+            </Button>
+            <Button
+              look="quiet"
+              onClick={() => {
+                begin(there);
+                write(there);
+                save.reset();
+              }}
+            >
+              Take the other one
+            </Button>
+          </div>
+        </div>
+      )}
+      {save.error && !isBehind && problems.length === 0 && <Trouble error={save.error} />}
       {stop.error && <Trouble error={stop.error} />}
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
           look="strong"
-          disabled={!sound || save.isPending || written === season?.written}
-          onClick={() => save.mutate({ id, written })}
+          disabled={!sound || save.isPending || isBehind || written === season?.written}
+          onClick={() => save.mutate({ id, written, was: season ? was : null })}
         >
           {season ? "Save the change" : "Plan this season"}
         </Button>
