@@ -15,8 +15,8 @@ from fortis.api.season import SeasonSaved, get_season, save_season
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import LiftName
 from fortis.core.season.easy import easy_weeks
-from fortis.core.season.model import Kind, Method, Season, Trial
-from fortis.core.season.reading import SeasonError, blocks_by_week, examine_season, with_trial
+from fortis.core.season.model import Method, Season, Trial
+from fortis.core.season.reading import SeasonError, easy_mondays, examine_season, with_trial
 from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict, draw, outcome, with_method
 from fortis.core.season.weeks import weeks
 from fortis.core.structure.model import Entry, Sets, SetUp, lift_key
@@ -212,9 +212,7 @@ def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
     key = lift_key(lift, trial.setup)
     known = lookups.basis(work, now).estimates.get(key)
     easy = [week.monday for week in easy_weeks(sessions_went(work, now), today)]
-    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
-    light = [day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE)]
-    left_out = [*easy, *light, *(each.monday for each in season.off)]
+    left_out = easy_mondays(season).union(easy)
     found = outcome(trial, by_one_max(work, key, known, trial.monday, now) if known else (), left_out, today)
     what = trial.method or "; ".join(map(write_sets, trial.sets))
     return TrialView(

@@ -7,8 +7,8 @@ from pydantic import BaseModel
 
 from fortis.api.work import Now, Work
 from fortis.core.season.easy import Served, easy_weeks, returns, served
-from fortis.core.season.model import Kind, LightSchool
-from fortis.core.season.reading import blocks_by_week
+from fortis.core.season.model import LightSchool
+from fortis.core.season.reading import easy_mondays
 from fortis.core.season.watch import MARK, NOISE, Mark, Sign, Watch, watched
 from fortis.core.tally.week import DAYS, monday_of
 from fortis.store import lifter, seasons
@@ -95,10 +95,7 @@ def _is_planned(work: Work, monday: date) -> bool:
     row = seasons.underway(work)
     if row is None:
         return False
-    season, near = seasons.season_of(row), (monday, monday + timedelta(days=DAYS))
-    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
-    easy = [day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE)]
-    return any(day in near for day in (*easy, *(each.monday for each in season.off)))
+    return not easy_mondays(seasons.season_of(row)).isdisjoint((monday, monday + timedelta(days=DAYS)))
 
 
 def _verdict(found: Watch) -> str:

@@ -74,6 +74,7 @@ class Trainee:
     tells: bool
     known: Profile = field(default_factory=Profile)
     last_kg: dict[str, float] = field(default_factory=dict)
+    missed_before: dict[str, bool] = field(default_factory=dict)
     sessions: list[SessionWent] = field(default_factory=list)
 
 
@@ -94,7 +95,7 @@ def trainee(seed: int) -> Trainee:
 def year(seed: int, *, follows: bool = False, spells: int = BAD_SPELLS) -> Iterator[WeekSeen]:
     """Train for a year; with `follows` the week after the watch says so is light."""
     each = trainee(seed)
-    bad = _spells(each.random, spells)
+    bad = spells_of(each.random, spells)
     gain = each.random.choice([0.0, 0.001, 0.002])
     light = False
     for week in range(WEEKS):
@@ -116,7 +117,8 @@ def year(seed: int, *, follows: bool = False, spells: int = BAD_SPELLS) -> Itera
         light = follows and watch.is_due and not light
 
 
-def _spells(random: Random, many: int) -> set[int]:
+def spells_of(random: Random, many: int) -> set[int]:
+    """The weeks of a year in which a lifter recovers badly."""
     starts = range(8, WEEKS - SPELL_WEEKS, max((WEEKS - 8) // many, 1)) if many else range(0)
     return {start + random.randrange(3) + week for start in starts for week in range(SPELL_WEEKS)}
 
@@ -133,7 +135,9 @@ def _train(each: Trainee, day: date, exercises: Sequence[str], stress: float, *,
         lifter.wake_up()
         lifter.form *= 1 - tiring.amount
         kg = _load(each, exercise, max_.kg * max_.curve.share(REPS + LEFT) if max_ else 0.0, light=light)
-        done = [_set(each, lifter, exercise, kg, number, began) for number in range(1, 1 + (2 if light else SETS))]
+        done = [
+            one_set(each, lifter, exercise, kg, number, began) for number in range(1, 1 + (2 if light else SETS))
+        ]
         for found, rested in by_setup(done, lift):
             heard = evidence(rested, lift, None)
             known, foretold = known.learn(found, began, [bout for bout in heard if bout], lift.prime)
@@ -157,7 +161,8 @@ def _load(each: Trainee, exercise: str, wanted: float, *, light: bool) -> float:
     return kg
 
 
-def _set(each: Trainee, lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime) -> Timed:
+def one_set(each: Trainee, lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime) -> Timed:
+    """One set of a session, as far as the lifter can, told as they tell it."""
     lifter.rest(REST)
     reps, left = lifter.lift(kg, REPS)
     stuck = reps < REPS

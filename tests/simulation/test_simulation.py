@@ -14,6 +14,7 @@ from fortis.core.replay import replay
 from fortis.core.strength.formulas import FORMULAS
 from fortis.formats.csv import read_bouts
 from fortis.simulation.fatigue import year
+from fortis.simulation.gaining import Way, day_of, year_by
 from fortis.simulation.lifter import CURVES, RECOVERIES, made_up
 from fortis.simulation.log import KINDS, simulate, write
 
@@ -105,3 +106,15 @@ def test_a_lifter_who_follows_the_watch_trains_light_in_the_week_after_and_tires
     assert any(each.light for seen in followed for each in seen)
     usual = [fmean(each.fatigue for seen in years for each in seen) for years in (followed, not_followed)]
     assert usual[0] < usual[1]
+
+
+def test_a_year_of_the_same_lifter_is_the_same_and_adding_always_misses_more():
+    by_watch, adding = year_by(3_001, Way.FORTIS), year_by(3_001, Way.ADD)
+    assert by_watch == year_by(3_001, Way.FORTIS)
+    assert adding.missed > 2 * by_watch.missed
+    assert 0 < by_watch.gained < 0.3
+    assert by_watch.sets <= adding.sets == 52 * 6 * 4
+
+
+def test_who_eases_off_is_fresher_on_the_day():
+    assert 0.9 < day_of(3_001, peaked=False, weeks=6) < day_of(3_001, peaked=True, weeks=6) < 1

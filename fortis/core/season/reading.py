@@ -377,6 +377,13 @@ def blocks_by_week(season: Season) -> Iterator[Block]:
         yield from repeat(block, block.rounds * block.weeks)
 
 
+def easy_mondays(season: Season) -> frozenset[date]:
+    """The Mondays of the weeks that are light, free or away, as a season has them."""
+    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
+    easy = (day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE))
+    return frozenset((*easy, *(each.monday for each in season.off)))
+
+
 def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed."""
     lines = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) != monday]
