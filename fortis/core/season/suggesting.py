@@ -99,6 +99,9 @@ HEAVY = ("squat", "hinge", "press", "overhead press")
 OPENERS = "3 at 70%; 2 at 80%; 1 at 88% rest 3:00"
 WARM_UP_SECONDS = 300
 """For the warm-ups of a session, which are planned when it comes."""
+DRILLS_MINUTES = 5
+"""Drills for joints that trouble a lifter take five to ten minutes (common practice)."""
+MOST_NAMED = 3
 
 
 def suggested(
@@ -272,7 +275,14 @@ class _Suggestion:
         heavy = kind is Kind.HEAVY
         kept = [each for each in placed if not heavy or each.role is not Role.SMALL] or placed
         lines = (f"{self._name(each.lift)}: {_sided(self._dose(each, kind), each.lift)}" for each in kept)
-        return Day(weekday=weekday, title=title, lines=tuple(_for_weeks(line, many, last=heavy) for line in lines))
+        for_weeks = (_for_weeks(line, many, last=heavy) for line in lines)
+        return Day(weekday=weekday, title=title, lines=(*self._preparation(), *for_weeks))
+
+    def _preparation(self) -> tuple[str, ...]:
+        """Drills for what hurts, before the first lift (common practice)."""
+        sore = self.wish.sore
+        what = f"the {' and '.join(sore)}" if len(sore) <= MOST_NAMED else "what hurts"
+        return (f"prep: drills for {what} {DRILLS_MINUTES} min",) if sore else ()
 
     def _dose(self, placed: Placed, kind: Kind) -> str:
         role, lift = placed
@@ -350,10 +360,11 @@ class _Suggestion:
         if self.without_kit:
             text = f"Your place has nothing to load these with, so they are not in it: {_listed(self.without_kit)}."
             yield Reason(code="lifts", text=text)
-        if left_out := [lift.name for lift in self.choice.left_out]:
+        if joints := _listed(self.wish.sore):
+            left_out = _listed([lift.name for lift in self.choice.left_out])
             text = (
-                f"Left out for your {_listed(self.wish.sore)}: {_listed(left_out)}. If it is new or sharp, ask a "
-                "licensed professional before you train."
+                f"{f'Left out for your {joints}: {left_out}. ' if left_out else ''}Each session begins with drills "
+                f"for your {joints}. If it is new or sharp, ask a licensed professional before you train."
             )
             yield Reason(code="sore", text=text)
         empty = (

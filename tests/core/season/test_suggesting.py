@@ -114,6 +114,16 @@ def test_what_does_not_fit_the_time_is_told():
         assert week.seconds <= week.sessions * 30 * 60
 
 
+def test_what_hurts_is_prepared_for_and_its_time_is_counted():
+    (spared, *_), (usual, *_) = (suggested(wish(sore=sore), USUAL_KIT, LIBRARY) for sore in ((Joint.WRISTS,), ()))
+    assert "prep: drills for the wrists 5 min" in lines(spared.season)
+    assert not any(line.startswith("prep:") for line in lines(usual.season))
+    all_over = suggested(wish(sore=tuple(Joint)[:4]), USUAL_KIT, LIBRARY)[0]
+    assert "prep: drills for what hurts 5 min" in lines(all_over.season)
+    (told,) = [each.text for each in spared.reasons if each.code == "sore"]
+    assert "Each session begins with drills for your wrists." in told
+
+
 def test_a_date_too_near_or_too_far_is_told():
     for on in (FRIDAY, date(2028, 1, 1)):
         with pytest.raises(WishError, match="2 to 52 weeks"):
@@ -158,6 +168,7 @@ def test_whatever_is_wished_it_can_be_read_fits_and_spares_what_hurts(wished, ki
                 assert (len(week.sessions) == wished.days) is not left_out
                 assert len({session.title for session in week.sessions}) == len(week.sessions)
             for session in week.sessions:
+                assert bool(read(session.written).prep) is (bool(wished.sore) and kind is not Kind.PEAKING)
                 lifts = [
                     LIBRARY.find(entry.exercise)
                     for group in read(session.written).groups
