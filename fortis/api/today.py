@@ -20,7 +20,7 @@ from fortis.core.loading.moved import body_part, body_share
 from fortis.core.played import as_played
 from fortis.core.progression.advice import Bar
 from fortis.core.progression.advice_table import all_advice
-from fortis.core.season.model import Aim, Kind
+from fortis.core.season.model import Aim, Kind, Trial
 from fortis.core.season.weeks import weeks
 from fortis.core.shortening import Shortened, shortened
 from fortis.core.strength.readiness import FEWEST, Meaning, Readiness
@@ -59,7 +59,7 @@ class DueSession(SessionPlan):
 class SeasonNow(BaseModel):
     """Where in its season the lifter is: in which week of how many, and in what kind of block.
 
-    `number` and `kind` are None before it, after it, and in a week away.
+    `number` and `kind` are None before it, after it, and in a week away. `trial` says what this week has of one.
     """
 
     title: str
@@ -67,6 +67,7 @@ class SeasonNow(BaseModel):
     weeks: int
     kind: Kind | None
     aim: Aim | None
+    trial: str | None
 
 
 class TodayView(BaseModel):
@@ -127,7 +128,15 @@ def _season(work: Work, on: date) -> SeasonNow | None:
         weeks=season.weeks,
         kind=season.blocks[week.block - 1].kind if week else None,
         aim=season.aim,
+        trial=next((_trial(each, on) for each in season.trials if each.is_on(on)), None),
     )
+
+
+def _trial(trial: Trial, on: date) -> str:
+    """What of a trial the week of a day has, in words."""
+    what = trial.method or "the other sets"
+    week = f"week {trial.number_of(on)} of {trial.weeks} of the trial"
+    return f"{trial.exercise} {f'with {what}' if trial.is_tried(on) else 'as usual'}: {week}"
 
 
 def _due(work: Work, row: SessionRow, prescription: Prescription, basis: Basis, now: datetime) -> DueSession:

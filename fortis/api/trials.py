@@ -220,7 +220,7 @@ def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
         last=trial.last,
         weeks=trial.weeks,
         tried=trial.tried,
-        week=(today - trial.monday).days // DAYS + 1 if trial.is_on(today) else None,
+        week=trial.number_of(today) if trial.is_on(today) else None,
         exercise=lift.name,
         setup=trial.setup,
         what=what,

@@ -371,6 +371,15 @@ def test_a_trial_that_is_over_is_answered_by_its_sessions(season, tmp_path, toda
     line = f"trial {monday}, 8 weeks, in {' '.join(map(str, tried))}: Back squat: longer rests"
     assert season.save(text.replace("\n\nbuilding", f"\n{line}\n\nbuilding")).status_code == 200
     (trial,) = season.client.get("/api/trials").json()
+    assert season.client.get("/api/today").json()["season"]["trial"] is None
+    later = (
+        season.client.get("/api/season")
+        .json()["season"]["written"]
+        .replace(f"{monday}, 8 weeks", f"{monday}, 10 weeks")
+    )
+    assert season.save(later).status_code == 200
+    told = season.client.get("/api/today").json()["season"]["trial"]
+    assert told == "Back squat as usual: week 9 of 10 of the trial"
     assert trial["outcome"]["verdict"] == "it helps"
     assert (trial["outcome"]["tried"], trial["outcome"]["usual"]) == (8, 8)
     assert trial["text"].startswith("It helps: sessions with it show +2.")

@@ -130,7 +130,11 @@ class Trial(Value):
 
     def is_tried(self, day: date) -> bool:
         """Whether a day is in a week in which the method is tried."""
-        return self.is_on(day) and (day - self.monday).days // 7 + 1 in self.tried
+        return self.is_on(day) and self.number_of(day) in self.tried
+
+    def number_of(self, day: date) -> int:
+        """The number of a day's week in it, from 1."""
+        return (day - self.monday).days // 7 + 1
 
     def monday_of_week(self, day: date) -> date:
         """The Monday of a day's week."""

@@ -4794,7 +4794,7 @@ export interface components {
          * SeasonNow
          * @description Where in its season the lifter is: in which week of how many, and in what kind of block.
          *
-         *     `number` and `kind` are None before it, after it, and in a week away.
+         *     `number` and `kind` are None before it, after it, and in a week away. `trial` says what of a trial this week has.
          */
         SeasonNow: {
             aim: components["schemas"]["Aim"] | null;
@@ -4803,6 +4803,8 @@ export interface components {
             number: number | null;
             /** Title */
             title: string;
+            /** Trial */
+            trial: string | null;
             /** Weeks */
             weeks: number;
         };
@@ -4863,7 +4865,7 @@ export interface components {
         };
         /**
          * SeasonText
-         * @description A season's text, and the one it was changed from: where that is not there any more, it is not written over.
+         * @description A season's text, and the one it was changed from: where another one is there by now, that stays.
          */
         SeasonText: {
             unit?: components["schemas"]["Unit"] | null;

@@ -90,6 +90,7 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
                   : `week ${view.season.number} of ${view.season.weeks}, ${view.season.kind}`}
               </span>
             </Link>
+            {view.season.trial && <p className="text-faint">{view.season.trial}.</p>}
             {view.season.aim && view.season.aim.on >= view.on && (
               <p className="text-faint">{untilWords(view.season.aim, view.on)}.</p>
             )}
