@@ -249,21 +249,22 @@ def forget(remembered_id: UUID, work: WritingWork, now: Now) -> Response:
 
 
 _SEEN = {
-    What.SINGLE: ("After a heavy single first, your sets ran", "without one"),
-    What.REST: ("After long rests your sets ran", "after short ones, in the same sessions"),
-    What.ORDER: ("After other lifts with the same muscles your sets ran", "when it came first"),
-    What.DAYS: ("With four days and more since the last session your sets ran", "with two and fewer"),
-    What.HOUR: ("In the evening your sets ran", "in the morning"),
+    What.SINGLE: ("After a heavy single first", "sessions without one"),
+    What.REST: ("After long rests", "short ones of the same session"),
+    What.ORDER: ("After other lifts with the same muscles", "sessions in which it came first"),
+    What.DAYS: ("With four days and more since the last session", "two and fewer"),
+    What.HOUR: ("In the evening", "the morning"),
 }
 
 
 def _contrast_words(found: Contrast) -> str:
-    """A contrast in words: reps beyond what was to be expected, one way beside the other."""
+    """A contrast in words: reps beyond what was to be expected, one way against the other."""
     opening, other = _SEEN[found.what]
     change, low, high = (f"{reps:+.1f}" for reps in (found.change, found.low, found.high))
     chance = " That may be chance." if found.may_be_chance else ""
-    times = f"{found.times} times" if found.what is What.REST else f"{found.times} times beside {found.without}"
-    return f"{opening} {change} reps ({low} to {high}) {other}, {times}.{chance}"
+    beside = "" if found.what is What.REST else f" beside {found.without}"
+    told = f"{opening} your sets ran {change} reps ({low} to {high}) against {other}"
+    return f"{told}, {found.times} sessions{beside}.{chance}"
 
 
 def _stall(work: Work, key: LiftKey, known: Estimate | None, now: datetime) -> Stall | None:

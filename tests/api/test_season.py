@@ -393,11 +393,10 @@ def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tm
     assert single["contrast"]["times"] == pytest.approx(12, abs=1)
     assert single["contrast"]["low"] > 0.5
     assert single["text"].startswith(
-        f"After a heavy single first, your sets ran +{single['contrast']['change']:.1f} reps ("
+        f"After a heavy single first your sets ran +{single['contrast']['change']:.1f} reps ("
     )
-    assert single["text"].endswith(
-        f"without one, {single['contrast']['times']} times beside {single['contrast']['without']}."
-    )
+    times, without = single["contrast"]["times"], single["contrast"]["without"]
+    assert single["text"].endswith(f"against sessions without one, {times} sessions beside {without}.")
 
 
 def fit_of(season, monday):

@@ -1,6 +1,7 @@
 """Strength: what every lift's max is, what it is known from, and how well the lifter is known."""
 
 import re
+from datetime import UTC, datetime
 
 import pytest
 from playwright.sync_api import expect
@@ -8,6 +9,7 @@ from playwright.sync_api import expect
 from tests.browser.test_floor import ready_offline
 from tests.browser.test_loop import compose, start
 from tests.browser.test_views import axe
+from tests.logs import bring, singles_log
 from tests.serving import rows
 
 
@@ -201,3 +203,14 @@ def test_every_plot_of_a_lift_is_read_with_the_arrow_keys(desktop):
         if record.is_visible():
             break
     expect(record).to_be_visible()
+
+
+@pytest.mark.new_lifter
+def test_what_the_log_says_of_things_never_tried_is_told_with_its_bounds(desktop, serving, tmp_path):
+    bring(singles_log(datetime.now(UTC).astimezone().date()), tmp_path, serving.database)
+    desktop.goto("/strength")
+    seen = desktop.get_by_role("region", name="What your log says")
+    expect(seen).to_contain_text(re.compile(r"After a heavy single first your sets ran \+\d\.\d reps \(\+"))
+    assert axe(desktop) == []
+    seen.get_by_role("link", name="try it in weeks drawn by lot").click()
+    expect(desktop.get_by_role("heading", name="No season is under way")).to_be_visible()
