@@ -4794,7 +4794,7 @@ export interface components {
          * SeasonNow
          * @description Where in its season the lifter is: in which week of how many, and in what kind of block.
          *
-         *     `number` and `kind` are None before it, after it, and in a week away. `trial` says what of a trial this week has.
+         *     `number` and `kind` are None before it, after it, and in a week away. `trial` says what this week has of one.
          */
         SeasonNow: {
             aim: components["schemas"]["Aim"] | null;
