@@ -1,7 +1,7 @@
 """The season file, read: text in, a season out, or what is wrong with the text and where."""
 
 import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
@@ -385,9 +385,34 @@ def easy_mondays(season: Season) -> frozenset[date]:
 
 
 def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
-    """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed."""
-    lines = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) != monday]
-    return _with_head(lines, write_away(away) if away else None)
+    """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed.
+
+    Light weeks after it go with the plan where that is put off, or is no longer.
+    """
+    before = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) == monday]
+    now = [write_away(away)] if away else []
+    later = len(list(filter(_puts_off, now))) - len(list(filter(_puts_off, before)))
+    lines = [line for line in text.splitlines() if line not in before]
+    gone = {found for line in lines if (found := _monday_on(line, _AWAY))}
+    lines = [_light_later(line, monday, later, gone) for line in lines]
+    return _with_head(lines, now[0] if now else None)
+
+
+def _puts_off(line: str) -> bool:
+    """Whether all that follows a week is a week later for its line."""
+    return line.split()[0].lower() in ("away", "light")
+
+
+def _light_later(line: str, after: date, weeks: int, gone: Container[date]) -> str:
+    """The line of a light week after a Monday, so many weeks later, where nobody is away."""
+    told, monday = _LIGHT.match(line), _monday_on(line, _LIGHT)
+    if told is None or monday is None or monday <= after or not weeks:
+        return line
+    step = timedelta(weeks=weeks)
+    found = monday + step
+    while found in gone:
+        found += step
+    return f"{line[: told.start('on')]}{found.isoformat()}{line[told.end('on') :]}"
 
 
 def with_trial(text: str, monday: date, trial: Trial | None) -> str:

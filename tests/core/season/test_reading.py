@@ -142,6 +142,23 @@ def test_a_week_away_is_written_into_the_text_and_out_again_and_nothing_else_of_
     assert with_away(instead, monday, None) == text
 
 
+def test_a_light_week_goes_with_the_plan_where_an_earlier_week_puts_it_off():
+    text = f"from 2026-10-12\nlight 2026-11-09: half the load  \n{DAY.split(chr(10), 1)[1]}    Dip: 5\n"
+    text = text.replace("3 weeks", "9 weeks")
+    first, second = date(2026, 10, 19), date(2026, 11, 16)
+    off = with_away(text, first, Away(monday=first))
+    assert "\nlight 2026-11-16: half the load  \naway 2026-10-19\n" in off
+    assert with_away(off, first, None) == text
+    assert "light 2026-11-09" in with_away(text, first, Away(monday=first, missed=True))
+    assert "light 2026-11-09" in with_away(text, second, Away(monday=second))
+    taken = with_away(with_away(text, second, Away(monday=second)), first, Away(monday=first))
+    assert "light 2026-11-23" in taken
+    between = with_away(text, first, LightWeek(monday=first, school=LightSchool.SHORT))
+    assert [each.monday for each in read_season(between).light] == [first, second]
+    instead = with_away(between, first, LightWeek(monday=first, school=LightSchool.SHORT, instead=True))
+    assert [each.monday for each in read_season(instead).light] == [first, date(2026, 11, 9)]
+
+
 @settings(max_examples=150)
 @given(st.integers(0, len(MEET)), st.integers(0, 30), st.text(max_size=12))
 def test_no_text_breaks_the_reader_and_every_problem_has_a_place(at, gone, put):
