@@ -16,7 +16,7 @@ from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import LiftName
 from fortis.core.season.easy import easy_weeks
 from fortis.core.season.model import Method, Season, Trial
-from fortis.core.season.reading import SeasonError, easy_mondays, examine_season, with_trial
+from fortis.core.season.reading import MOST_TRIED, SeasonError, easy_mondays, examine_season, with_trial
 from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict, draw, outcome, with_method
 from fortis.core.season.weeks import weeks
 from fortis.core.structure.model import Entry, Sets, SetUp, lift_key
@@ -34,7 +34,7 @@ from fortis.store.went import sessions_went
 router = APIRouter(tags=["season"])
 
 FEWEST_WEEKS, USUAL_WEEKS, MOST_WEEKS = 4, 8, 16
-"""Weeks of a trial: with fewer nothing shows."""
+"""Weeks of a trial: with fewer nothing shows, and with more it is begun too long ahead."""
 
 
 class TrialLike(BaseModel):
@@ -44,7 +44,7 @@ class TrialLike(BaseModel):
     setup: SetUp = SetUp()
     method: Method | None = None
     sets: str = Field(default="", max_length=500)
-    weeks: int = Field(default=USUAL_WEEKS, ge=FEWEST_WEEKS, le=MOST_WEEKS, multiple_of=2)
+    weeks: int = Field(default=USUAL_WEEKS, ge=FEWEST_WEEKS, le=MOST_TRIED, multiple_of=2)
 
     @model_validator(mode="after")
     def _one_of_both(self) -> Self:
@@ -78,7 +78,10 @@ class ToTry(BaseModel):
 
 
 class TrialView(BaseModel):
-    """A trial, in words. `week` is the one it is in, from 1; None before and after it."""
+    """A trial, in words. `week` is the one it is in, from 1; None before and after it.
+
+    `more_weeks` are those that it can go on for where nothing can be told yet: it has only just ended.
+    """
 
     monday: date
     last: date
@@ -87,9 +90,11 @@ class TrialView(BaseModel):
     week: int | None
     exercise: str
     setup: SetUp
-    what: str
+    method: Method | None
+    sets: str
     text: str
     outcome: Outcome
+    more_weeks: int | None
 
 
 @router.get("/api/trials")
@@ -125,7 +130,10 @@ def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
 )
 @commits
 def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now: Now) -> SeasonSaved:
-    """Try something: the weeks of it are drawn by lot, one of every two. Sent again, it is not drawn again."""
+    """Try something: the weeks of it are drawn by lot, one of every two.
+
+    Sent again, it is not drawn again; for more weeks, those are drawn and it goes on.
+    """
     row = get_season(work, str(season_id))
     unit, season = Unit(row.unit), seasons.season_of(row)
     trial = Trial(
@@ -137,13 +145,19 @@ def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now:
         method=like.method,
         sets=_sets(like.sets, unit) if like.method is None else (),
     )
-    alike = [each.model_copy(update={"tried": trial.tried}) for each in season.trials]
-    if trial in alike:
+    there = next((each for each in season.trials if _what(each) == _what(trial)), None)
+    if there and there.weeks >= trial.weeks:
         return save_season(work, row.id, row.written, unit, now)
-    if other := next(
-        (each for each in season.trials if each.is_on(trial.monday) or trial.is_on(each.monday)), None
-    ):
+    others = [each for each in season.trials if each is not there]
+    if other := next((each for each in others if each.is_on(trial.monday) or trial.is_on(each.monday)), None):
         raise HTTPException(409, f"One trial at a time: that of {other.exercise} goes on until {other.last}.")
+    if there:
+        if there.last < monday_of(lifter.today(work, now)) - timedelta(days=1):
+            raise HTTPException(
+                409, f"It was over on {there.last}, and what came after was not drawn: begin another."
+            )
+        more = (there.weeks + each for each in draw(trial.weeks - there.weeks, SystemRandom()))
+        trial = trial.model_copy(update={"tried": (*there.tried, *more)})
     written = with_trial(row.written, trial.monday, trial)
     planned, problems = examine_season(written, unit)
     if planned is None or problems:
@@ -162,6 +176,11 @@ def end(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSave
     """Leave a trial: what is to come is as usual again, and nothing is told of it any more."""
     row = get_season(work, str(season_id))
     return save_season(work, row.id, with_trial(row.written, monday_of(monday), None), Unit(row.unit), now)
+
+
+def _what(trial: Trial) -> Trial:
+    """A trial without the weeks of it."""
+    return trial.model_copy(update={"weeks": 0, "tried": ()})
 
 
 def _sets(written: str, unit: Unit) -> tuple[Sets, ...]:
@@ -214,7 +233,6 @@ def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
     easy = [week.monday for week in easy_weeks(sessions_went(work, now), today)]
     left_out = easy_mondays(season).union(easy)
     found = outcome(trial, by_one_max(work, key, known, trial.monday, now) if known else (), left_out, today)
-    what = trial.method or "; ".join(map(write_sets, trial.sets))
     return TrialView(
         monday=trial.monday,
         last=trial.last,
@@ -223,9 +241,11 @@ def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
         week=trial.number_of(today) if trial.is_on(today) else None,
         exercise=lift.name,
         setup=trial.setup,
-        what=what,
+        method=trial.method,
+        sets="; ".join(map(write_sets, trial.sets)),
         text=_told(found),
         outcome=found,
+        more_weeks=found.more_weeks if trial.last >= monday_of(today) - timedelta(days=1) else None,
     )
 
 

@@ -38,7 +38,7 @@ MOST_LOOKED_BACK = 30
 def last_prepared(work: UnitOfWork, before: datetime) -> Mapping[str, date]:
     """The last day before a moment on which each preparation was done, by its words in lower case."""
     found: dict[str, date] = {}
-    with_prep = SessionRow.written.icontains("prep:")
+    with_prep = SessionRow.written.icontains("prep")
     for row in sessions.finished(work, before=before, limit=MOST_LOOKED_BACK, that=with_prep):
         day = sessions.day_of(row)
         for each in prepared(sessions.frozen(row), sessions.adjustments(row)):

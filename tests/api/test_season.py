@@ -1,5 +1,6 @@
 """A season in the record: planned week by week, changed, put off, ended, and nothing lost of what was done."""
 
+import re
 from datetime import timedelta
 from uuid import uuid4
 
@@ -326,7 +327,7 @@ def test_what_is_tried_is_drawn_by_lot_planned_and_left(season, monday):
     like = {"exercise": "Bench press", "sets": "5 x 3 at 70 kg", "weeks": 4}
     assert season.client.put(trial_of(season, monday), json=like).json()["changed"] == 2
     (trial,) = season.client.get("/api/trials").json()
-    assert (trial["what"], trial["week"], trial["outcome"]["verdict"]) == ("5 x 3 at 70 kg", None, "it runs")
+    assert (trial["sets"], trial["week"], trial["outcome"]["verdict"]) == ("5 x 3 at 70 kg", None, "it runs")
     presses = [each["id"] for week in season.weeks for each in week["of"] if each["title"] == "Press"]
     tried = [number for number, each in enumerate(presses, 1) if "5 x 3 at 70 kg" in season.written(each)]
     assert tried == trial["tried"]
@@ -383,6 +384,31 @@ def test_a_trial_that_is_over_is_answered_by_its_sessions(season, tmp_path, toda
     assert trial["outcome"]["verdict"] == "it helps"
     assert (trial["outcome"]["tried"], trial["outcome"]["usual"]) == (8, 8)
     assert trial["text"].startswith("It helps: sessions with it show +2.")
+
+
+def test_a_trial_of_which_nothing_can_be_told_goes_on_with_weeks_drawn_to_it(season, today):
+    begun = today - timedelta(days=today.weekday() + 7 * 4)
+    text = season.text.replace("light, 1 week, half the load\n", "").replace("2 rounds of 2", "6 rounds of 2")
+    line = f"trial {begun}, 4 weeks, in 1 4: Back squat: longer rests"
+    season.save(re.sub(r"from \S+\n", f"from {begun}\n{line}\n", text))
+    like = {"exercise": "Back squat", "method": "longer rests", "weeks": 8}
+    assert season.client.put(trial_of(season, begun), json=like).status_code == 200
+    (trial,) = season.client.get("/api/trials").json()
+    assert (trial["weeks"], trial["tried"][:2]) == (8, [1, 4])
+    assert [(each + 1) // 2 for each in trial["tried"][2:]] == [3, 4]
+    shorter = season.client.put(trial_of(season, begun), json={**like, "weeks": 4})
+    assert shorter.status_code == 200
+    assert season.client.get("/api/trials").json() == [trial]
+    over = begun - timedelta(days=7 * 9)
+    season.save(
+        re.sub(
+            r"from \S+\ntrial \S+,",
+            f"from {over}\ntrial {over},",
+            season.client.get("/api/season").json()["season"]["written"],
+        )
+    )
+    refused = season.client.put(trial_of(season, over), json={**like, "weeks": 12})
+    assert (refused.status_code, "begin another" in refused.json()["detail"]) == (409, True)
 
 
 def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tmp_path, today):

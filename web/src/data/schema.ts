@@ -1274,7 +1274,9 @@ export interface paths {
         get?: never;
         /**
          * Begin
-         * @description Try something: the weeks of it are drawn by lot, one of every two. Sent again, it is not drawn again.
+         * @description Try something: the weeks of it are drawn by lot, one of every two.
+         *
+         *     Sent again, it is not drawn again; for more weeks, those are drawn and it goes on.
          */
         put: operations["begin_api_season__season_id__trials__monday__put"];
         post?: never;
@@ -5717,6 +5719,8 @@ export interface components {
         /**
          * TrialView
          * @description A trial, in words. `week` is the one it is in, from 1; None before and after it.
+         *
+         *     `more_weeks` are those that it can go on for where nothing can be told yet: it has only just ended.
          */
         TrialView: {
             /** Exercise */
@@ -5726,12 +5730,17 @@ export interface components {
              * Format: date
              */
             last: string;
+            method: components["schemas"]["Method"] | null;
             /**
              * Monday
              * Format: date
              */
             monday: string;
+            /** More Weeks */
+            more_weeks: number | null;
             outcome: components["schemas"]["Outcome"];
+            /** Sets */
+            sets: string;
             setup: components["schemas"]["SetUp-Output"];
             /** Text */
             text: string;
@@ -5741,8 +5750,6 @@ export interface components {
             week: number | null;
             /** Weeks */
             weeks: number;
-            /** What */
-            what: string;
         };
         /**
          * Turned

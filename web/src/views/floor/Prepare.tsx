@@ -16,7 +16,7 @@ export function Prepare({ playing, onLift }: { playing: Playing; onLift: () => v
   const first = standing.work === null ? undefined : steps[standing.work];
   const tick = (number: number) =>
     acts.change({
-      prepared: done.includes(number) ? done.filter((each) => each !== number) : [...done, number].sort(),
+      prepared: done.includes(number) ? done.filter((each) => each !== number) : [...done, number],
     });
   useShortcut("space", "Space", "On to lifting", onLift);
   return (

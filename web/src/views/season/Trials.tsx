@@ -32,6 +32,8 @@ export function Trials({ season }: { season: SeasonView }) {
 
 function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
   const end = useEndTrial(season.id);
+  const goOn = useBeginTrial(season.id);
+  const trouble = end.error ?? goOn.error;
   const runs = trial.outcome.verdict === "it runs";
   const weeks = Array.from({ length: trial.weeks }, (_, week) => week + 1);
   const words = weeks.map((week) => `week ${week} ${trial.tried.includes(week) ? "with it" : "as usual"}`);
@@ -39,7 +41,7 @@ function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
     <div className="mt-2">
       <p>
         <span className="font-semibold">{nameOf(trial)}: </span>
-        {trial.what}
+        {trial.method ?? trial.sets}
       </p>
       <div role="img" aria-label={words.join(", ")} className="mt-1.5 flex gap-1">
         {weeks.map((week) => (
@@ -59,6 +61,24 @@ function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
         Dark weeks with it, light ones as usual, {dayAndMonth(trial.monday)} to {dayAndMonth(trial.last)}.
       </p>
       <p className={clsx("mt-1", !runs && "border-l-3 border-look pl-3 font-semibold")}>{trial.text}</p>
+      {trial.more_weeks !== null && (
+        <Button
+          className="mt-2 mr-4"
+          disabled={goOn.isPending}
+          onClick={() =>
+            goOn.mutate({
+              monday: trial.monday,
+              exercise: trial.exercise,
+              setup: trial.setup,
+              method: trial.method,
+              sets: trial.sets,
+              weeks: trial.weeks + (trial.more_weeks ?? 0),
+            })
+          }
+        >
+          Go on for {trial.more_weeks} weeks
+        </Button>
+      )}
       <button
         type="button"
         className="min-h-11 underline underline-offset-4"
@@ -67,7 +87,7 @@ function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
       >
         {runs ? "Leave the trial" : "Take it off"}
       </button>
-      {end.error && <Trouble error={end.error} />}
+      {trouble && <Trouble error={trouble} />}
     </div>
   );
 }
