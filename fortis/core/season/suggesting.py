@@ -141,6 +141,7 @@ class _Suggestion:
     ) -> None:
         self.wish, self.split, self.way, self.school, self.known = wish, split, way, school, known
         self.new = wish.experience is Experience.NEW
+        self.rise = 2 if wish.experience is Experience.LONG else 3
         wanted = [library.find(each.exercise) for each in wish.lifts]
         self.wanted = [lift for lift in wanted if can_be_done(lift, kit)]
         self.without_kit = [lift.name for lift in wanted if not can_be_done(lift, kit)]
@@ -306,7 +307,7 @@ class _Suggestion:
     def _main(self, lift: Exercise) -> str:
         goal, known = self.wish.goal, self._is_known(lift)
         if self.way is Way.WAVES:
-            loads = " at 74|78|82% +2% a round" if known else ""
+            loads = f" at 74|78|82% +{self.rise - 1}% a round" if known else ""
             return f"4 x 6|5|4{loads} leave 2 rest 3:00"
         if self.way is Way.EFFORT:
             low, high = {Goal.SIZE: (6, 10), Goal.STRENGTH: (4, 6), Goal.BOTH: (5, 8)}[goal]
@@ -317,7 +318,7 @@ class _Suggestion:
             Goal.BOTH: ("3|4|4", 6, 74),
         }[goal]
         reps = min(reps, lift.usual_high)
-        return f"{sets} x {reps}{f' at {percent}% +3% a round' if known else ''} leave 2 rest 3:00"
+        return f"{sets} x {reps}{f' at {percent}% +{self.rise}% a round' if known else ''} leave 2 rest 3:00"
 
     def _again(self, lift: Exercise, kind: Kind) -> str:
         """The second time in a week: practice that does not tire for the first."""
@@ -382,7 +383,7 @@ class _Suggestion:
         known = any(self._is_known(lift) for lift in mains)
         return {
             Way.STEPS: "Step loading: more sets each week for three weeks, then back down and "
-            + ("3 % heavier." if known else "heavier as the last time allows."),
+            + (f"{self.rise} % heavier." if known else "heavier as the last time allows."),
             Way.WAVES: "Waves: fewer reps and more load from week to week, and each round beats the last.",
             Way.EFFORT: "Loads follow how hard the last time was: the day decides, and no max has to be known.",
         }[self.way]

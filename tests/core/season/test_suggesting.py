@@ -91,6 +91,14 @@ def test_who_begins_gets_no_percentages_nothing_near_failure_and_no_light_week()
         assert {reason.code for reason in each.reasons} >= {"split", "way", "new", "light"}
 
 
+def test_who_has_trained_for_long_rises_by_less():
+    for experience, rise in ((Experience.SOME, 3), (Experience.LONG, 2)):
+        wished = wish(experience=experience, goal=Goal.STRENGTH, lifts=(SQUAT,))
+        (first, *_) = suggested(wished, USUAL_KIT, LIBRARY, KNOWN)
+        assert lines(first.season)[0] == f"Back squat [belt]: 3|4|5 x 5 at 76% +{rise}% a round leave 2 rest 3:00"
+        assert any(f"{rise} % heavier" in each.text for each in first.reasons)
+
+
 def test_proposals_differ_where_practice_does():
     found = suggested(wish(goal=Goal.BOTH), USUAL_KIT, LIBRARY)
     assert len({each.name for each in found}) == 3
