@@ -4,9 +4,10 @@ from datetime import date, datetime, timedelta
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, HTTPException, Query, Response
+from fastapi import APIRouter, Depends, HTTPException, Response
 from pydantic import BaseModel, Field
 
+from fortis.api.kit import PlaceNumber
 from fortis.api.problems import ProblemDetail
 from fortis.api.season import get_season
 from fortis.api.work import Now, Work, WritingWork, commits
@@ -28,15 +29,14 @@ router = APIRouter(
     responses={code: {"model": ProblemDetail} for code in (404, 422)},
 )
 
-
-MOST_ID = 2**62
+Many = Annotated[int, Field(ge=1, le=MOST_DAYS)]
 
 
 class Fit(BaseModel):
     """What a week is to fit: the kit of a place, so many sessions, only the main lifts; None where it does."""
 
-    place_id: int | None = Field(default=None, ge=1, le=MOST_ID)
-    sessions: int | None = Field(default=None, ge=1, le=MOST_DAYS)
+    place_id: PlaceNumber | None = None
+    sessions: Many | None = None
     main_only: Flag = False
 
 
@@ -57,11 +57,7 @@ class FittedWeek(BaseModel):
     is_changed: bool
 
 
-async def _fit(
-    place_id: Annotated[int | None, Query(ge=1, le=MOST_ID)] = None,
-    sessions: Annotated[int | None, Query(ge=1, le=MOST_DAYS)] = None,
-    main_only: bool = False,
-) -> Fit:
+async def _fit(place_id: PlaceNumber | None = None, sessions: Many | None = None, main_only: bool = False) -> Fit:
     return Fit(place_id=place_id, sessions=sessions, main_only=main_only)
 
 

@@ -189,13 +189,8 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
         slowing=list(SLOWING),
         cues=cues_of(work, row, as_it_is, now),
         stand_ins={name: [other.name for other in stand_ins(lift, known)] for name, lift in lifts.items()},
-        prepared_on=_prepared_on(work, planned, row.started_at or now),
+        prepared_on=last_prepared(work, planned.prep, row.started_at or now),
     )
-
-
-def _prepared_on(work: Work, planned: Prescription, before: datetime) -> list[date | None]:
-    last = last_prepared(work, before) if planned.prep else {}
-    return [last.get(item.what.lower()) for item in planned.prep]
 
 
 def recorded(work: Work, row: SessionRow) -> list[Recorded]:

@@ -4,13 +4,14 @@ from collections.abc import Iterator, Sequence
 from datetime import date, datetime
 from typing import Annotated
 from uuid import UUID
+from zoneinfo import ZoneInfo
 
 from fastapi import APIRouter, HTTPException, Query, Response
 from pydantic import BaseModel, Field
 
 from fortis.api.lift_records import Day, LiftRecords, lift_records
 from fortis.api.problems import ProblemDetail
-from fortis.api.views import Bounds
+from fortis.api.views import Bounds, with_bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.api.written import Written
 from fortis.core.exercises import LONGEST_NAME
@@ -33,7 +34,6 @@ from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.maxes import Taught, Trained
 from fortis.store.shown import by_what_was_known
-from fortis.store.went import sessions_went
 
 router = APIRouter(prefix="/api/strength", tags=["strength"])
 
@@ -213,9 +213,10 @@ def show_lift(
         records=lift_records(work, of, lift.max.kg, key, days, now),
         sides=_sides(course, key),
         cues=_cues(course, key),
-        stall=_stall(work, key, known.max_of(key, now), now),
+        stall=_stall(course, key, known.max_of(key, now), lifter.today(work, now)),
         seen=[
-            Seen(text=_contrast_words(each), contrast=each) for each in contrasts(by_what_was_known(work, key, now))
+            Seen(text=_contrast_words(each), contrast=each)
+            for each in contrasts(by_what_was_known(course, key, ZoneInfo(lifter.lifter(work).zone)))
         ],
     )
 
@@ -260,19 +261,17 @@ _SEEN = {
 def _contrast_words(found: Contrast) -> str:
     """A contrast in words: reps beyond what was to be expected, one way against the other."""
     opening, other = _SEEN[found.what]
-    change, low, high = (f"{reps:+.1f}" for reps in (found.change, found.low, found.high))
     chance = " That may be chance." if found.may_be_chance else ""
     beside = "" if found.what is What.REST else f" beside {found.without}"
-    told = f"{opening} your sets ran {change} reps ({low} to {high}) against {other}"
-    return f"{told}, {found.times} sessions{beside}.{chance}"
+    change = with_bounds(found.change, found.low, found.high, "reps")
+    return f"{opening} your sets ran {change} against {other}, {found.times} sessions{beside}.{chance}"
 
 
-def _stall(work: Work, key: LiftKey, known: Estimate | None, now: datetime) -> Stall | None:
+def _stall(course: Sequence[Taught], key: LiftKey, known: Estimate | None, today: date) -> Stall | None:
     """Whether the lift is flat for longer than usual, and what the log suggests."""
-    went = [
-        (session.day, lift) for session in sessions_went(work, now) for lift in session.lifts if lift.key == key
-    ]
-    return stalled(went, known, lifter.today(work, now)) if known else None
+    done = (taught for taught in course if not taught.session.remembered)
+    went = [(taught.session.day, lift) for taught in done for lift in taught.went if lift.key == key]
+    return stalled(went, known, today) if known else None
 
 
 def _sides(course: Sequence[Taught], key: LiftKey) -> list[SidesDay]:

@@ -1,6 +1,6 @@
 """Trials: what can be tried with a lift of the season, what is tried, and what came of it."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from datetime import date, datetime, timedelta
 from random import SystemRandom
 from typing import Self
@@ -12,20 +12,21 @@ from pydantic import BaseModel, Field, model_validator
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.season import SeasonSaved, get_season, save_season
+from fortis.api.views import with_bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import LiftName
 from fortis.core.season.easy import easy_weeks
-from fortis.core.season.model import Method, Season, Trial
-from fortis.core.season.reading import MOST_TRIED, SeasonError, easy_mondays, examine_season, with_trial
+from fortis.core.season.model import MOST_TRIED, Method, Season, Trial
+from fortis.core.season.reading import SeasonError, easy_mondays, examine_season, with_trial
 from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict, draw, outcome, with_method
 from fortis.core.season.weeks import weeks
-from fortis.core.structure.model import Entry, Sets, SetUp, lift_key
-from fortis.core.structure.notation import examine, read
-from fortis.core.structure.writing import write_sets
+from fortis.core.structure.model import Entry, SetUp, lift_key
+from fortis.core.structure.notation import read, read_sets
+from fortis.core.structure.writing import write_runs
 from fortis.core.tally.week import DAYS, monday_of
 from fortis.core.units import Unit
 from fortis.core.value import Day
-from fortis.store import lifter, seasons
+from fortis.store import lifter, maxes, seasons
 from fortis.store.cache import cached
 from fortis.store.lifts import library
 from fortis.store.shown import by_one_max
@@ -103,8 +104,7 @@ def show(work: Work, now: Now) -> list[TrialView]:
     row = seasons.underway(work)
     if row is None or not (season := seasons.season_of(row)).trials:
         return []
-    today = lifter.today(work, now)
-    return cached(work, ("trials", today), lambda: [_view(work, season, each, now) for each in season.trials[::-1]])
+    return cached(work, ("trials", lifter.today(work, now)), lambda: _views(work, season, now))
 
 
 @router.get("/api/season/{season_id}/trials", responses={404: {"model": ProblemDetail}})
@@ -116,9 +116,9 @@ def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
     left = (season.mondays[-1] - monday).days // DAYS + 1
     busy = any(each.last >= monday for each in season.trials)
     entries = [] if busy or left < FEWEST_WEEKS else _entries(season, unit, monday)
-    known, maxes = library(work), lookups.basis(work, now).estimates
+    known, estimates = library(work), lookups.basis(work, now).estimates
     lifts = [
-        _to_try(entry, monday, knows_max=lift_key(known.find(entry.exercise), entry.setup) in maxes)
+        _to_try(entry, knows_max=lift_key(known.find(entry.exercise), entry.setup) in estimates)
         for entry in entries
     ]
     return ToTry(monday=monday, weeks=min(max(left // 2 * 2, 0), MOST_WEEKS), lifts=lifts)
@@ -139,25 +139,22 @@ def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now:
     trial = Trial(
         monday=monday_of(monday),
         weeks=like.weeks,
-        tried=draw(like.weeks, SystemRandom()),
+        tried=(),
         exercise=like.exercise,
         setup=like.setup,
         method=like.method,
-        sets=_sets(like.sets, unit) if like.method is None else (),
+        sets=read_sets(" ".join(like.sets.split()), unit) if like.method is None else (),
     )
     there = next((each for each in season.trials if _what(each) == _what(trial)), None)
     if there and there.weeks >= trial.weeks:
         return save_season(work, row.id, row.written, unit, now)
-    others = [each for each in season.trials if each is not there]
-    if other := next((each for each in others if each.is_on(trial.monday) or trial.is_on(each.monday)), None):
+    if other := next((each for each in season.trials if each is not there and each.overlaps(trial)), None):
         raise HTTPException(409, f"One trial at a time: that of {other.exercise} goes on until {other.last}.")
-    if there:
-        if there.last < monday_of(lifter.today(work, now)) - timedelta(days=1):
-            raise HTTPException(
-                409, f"It was over on {there.last}, and what came after was not drawn: begin another."
-            )
-        more = (there.weeks + each for each in draw(trial.weeks - there.weeks, SystemRandom()))
-        trial = trial.model_copy(update={"tried": (*there.tried, *more)})
+    if there and not _has_just_ended(there, lifter.today(work, now)):
+        raise HTTPException(409, f"It was over on {there.last}, and what came after was not drawn: begin another.")
+    drawn, begun = (there.tried, there.weeks) if there else ((), 0)
+    more = (begun + each for each in draw(trial.weeks - begun, SystemRandom()))
+    trial = trial.model_copy(update={"tried": (*drawn, *more)})
     written = with_trial(row.written, trial.monday, trial)
     planned, problems = examine_season(written, unit)
     if planned is None or problems:
@@ -183,14 +180,9 @@ def _what(trial: Trial) -> Trial:
     return trial.model_copy(update={"weeks": 0, "tried": ()})
 
 
-def _sets(written: str, unit: Unit) -> tuple[Sets, ...]:
-    """The sets of one line in the written notation."""
-    opening = "Lift: "
-    reading = examine(opening + " ".join(written.split()), unit)
-    if reading.problems:
-        told = (each.model_copy(update={"column": max(each.column - len(opening), 1)}) for each in reading.problems)
-        raise SeasonError(tuple(told))
-    return reading.session.groups[0].entries[0].sets
+def _has_just_ended(trial: Trial, today: date) -> bool:
+    """Whether it was on until the week of a day, or is longer: the weeks after it can still be drawn."""
+    return trial.last >= monday_of(today) - timedelta(days=1)
 
 
 def _entries(season: Season, unit: Unit, monday: date) -> Iterator[Entry]:
@@ -206,33 +198,30 @@ def _entries(season: Season, unit: Unit, monday: date) -> Iterator[Entry]:
                         yield entry
 
 
-def _to_try(entry: Entry, monday: date, *, knows_max: bool) -> LiftToTry:
+def _to_try(entry: Entry, *, knows_max: bool) -> LiftToTry:
     """What can be tried with a lift: nothing by its max where none is known."""
+    usual = write_runs(entry.sets)
     methods = [
         WithMethod(method=method, sets=sets)
         for method in Method
         if (knows_max or method is not Method.SINGLE)
-        and (sets := _words(with_method(entry, _like(entry, method, monday)))) != _words(entry)
+        and (sets := write_runs(with_method(entry, method).sets)) != usual
     ]
-    return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=_words(entry), methods=methods)
+    return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=usual, methods=methods)
 
 
-def _like(entry: Entry, method: Method, monday: date) -> Trial:
-    return Trial(monday=monday, weeks=2, tried=(1,), exercise=entry.exercise, setup=entry.setup, method=method)
-
-
-def _words(entry: Entry) -> str:
-    return "; ".join(map(write_sets, entry.sets))
-
-
-def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
+def _views(work: Work, season: Season, now: datetime) -> list[TrialView]:
     today = lifter.today(work, now)
-    lift = library(work).find(trial.exercise)
+    left_out = easy_mondays(season).union(week.monday for week in easy_weeks(sessions_went(work, now), today))
+    return [_view(work, each, left_out, now) for each in season.trials[::-1]]
+
+
+def _view(work: Work, trial: Trial, left_out: Collection[date], now: datetime) -> TrialView:
+    today, lift = lifter.today(work, now), library(work).find(trial.exercise)
     key = lift_key(lift, trial.setup)
     known = lookups.basis(work, now).estimates.get(key)
-    easy = [week.monday for week in easy_weeks(sessions_went(work, now), today)]
-    left_out = easy_mondays(season).union(easy)
-    found = outcome(trial, by_one_max(work, key, known, trial.monday, now) if known else (), left_out, today)
+    sessions = by_one_max(maxes.course(work, now), key, known, trial.monday) if known else ()
+    found = outcome(trial, sessions, left_out, today)
     return TrialView(
         monday=trial.monday,
         last=trial.last,
@@ -242,10 +231,10 @@ def _view(work: Work, season: Season, trial: Trial, now: datetime) -> TrialView:
         exercise=lift.name,
         setup=trial.setup,
         method=trial.method,
-        sets="; ".join(map(write_sets, trial.sets)),
+        sets=write_runs(trial.sets),
         text=_told(found),
         outcome=found,
-        more_weeks=found.more_weeks if trial.last >= monday_of(today) - timedelta(days=1) else None,
+        more_weeks=found.more_weeks if _has_just_ended(trial, today) else None,
     )
 
 
@@ -254,8 +243,7 @@ def _told(found: Outcome) -> str:
     counted = f"{found.tried} sessions with it, {found.usual} as usual"
     if found.change is None or found.low is None or found.high is None:
         return f"{counted}: from {FEWEST} each a difference is told."
-    change, low, high = (f"{share * 100:+.1f}" for share in (found.change, found.low, found.high))
-    bounds = f"{change} % ({low} to {high}), {counted}"
+    bounds = f"{with_bounds(found.change, found.low, found.high, '%', 100)}, {counted}"
     match found.verdict:
         case Verdict.RUNNING:
             return f"So far {bounds}. The answer comes at the end: who stops when it looks good is often wrong."

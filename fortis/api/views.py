@@ -17,7 +17,7 @@ from fortis.core.structure.model import FixedReps, Session, SetUp
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Prescription, Settled
 from fortis.core.structure.timeline import Timeline, timeline
-from fortis.core.structure.writing import write_sets
+from fortis.core.structure.writing import write_runs
 from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.tally.records import Record
 from fortis.core.tally.work import Conditions
@@ -61,6 +61,12 @@ class Bounds(BaseModel):
     def of(cls, max_: Estimate) -> Self:
         """What an estimate tells of a max."""
         return cls(kg=max_.kg, low=max_.low, high=max_.high)
+
+
+def with_bounds(change: float, low: float, high: float, unit: str, times: float = 1) -> str:
+    """A difference with its bounds in words, so many times what it is: `+0.4 reps (-0.1 to +0.9)`."""
+    told = [f"{each * times:+.1f}" for each in (change, low, high)]
+    return f"{told[0]} {unit} ({told[1]} to {told[2]})"
 
 
 class SessionCard(BaseModel):
@@ -141,7 +147,7 @@ def lift_lines(
                     policy=policies.get(written[0], BY_EFFORT),
                     group=number,
                     rounds=None if group.is_straight else group.rounds,
-                    written="; ".join(map(write_sets, entry.sets)),
+                    written=write_runs(entry.sets),
                     loads=distinct,
                     warm_up=[
                         WarmUpSet(kg=bout.settled.kg, reps=bout.reps.count)

@@ -5,6 +5,7 @@ from datetime import date, datetime, timedelta
 from fastapi import APIRouter
 from pydantic import BaseModel
 
+from fortis.api.views import with_bounds
 from fortis.api.work import Now, Work
 from fortis.core.season.easy import Served, easy_weeks, returns, served
 from fortis.core.season.model import LightSchool
@@ -161,5 +162,5 @@ def _served(each: Served) -> str:
         None: "weeks without training",
     }[each.school]
     times = "once" if each.times == 1 else f"{each.times} times"
-    change, low, high = (f"{share * 100:+.1f}" for share in (each.change, each.low, each.high))
-    return f"After {after} you came back {change} % ({low} to {high}), {times}, {each.weeks:.0f} weeks in."
+    change = with_bounds(each.change, each.low, each.high, "%", 100)
+    return f"After {after} you came back {change}, {times}, {each.weeks:.0f} weeks in."

@@ -13,15 +13,16 @@ from math import exp
 from random import Random
 from typing import NamedTuple
 
-from fortis.core.exercises import LIBRARY
+from fortis.core.exercises import LIBRARY, Exercise
 from fortis.core.performance import Asked, Ended, PerformedBout
 from fortis.core.season.easy import easy_weeks
 from fortis.core.season.watch import Watch, watched
+from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import FixedReps, Leave, lift_key
 from fortis.core.structure.prescription import Position
 from fortis.core.tally.evidence import Timed, by_setup, evidence
-from fortis.core.tally.went import SessionWent, went
+from fortis.core.tally.went import LiftWent, SessionWent, went
 from fortis.simulation.lifter import CURVES, RECOVERIES, MadeUpLifter, made_up
 
 BEGINS = date(2025, 1, 6)
@@ -74,7 +75,6 @@ class Trainee:
     tells: bool
     known: Profile = field(default_factory=Profile)
     last_kg: dict[str, float] = field(default_factory=dict)
-    missed_before: dict[str, bool] = field(default_factory=dict)
     sessions: list[SessionWent] = field(default_factory=list)
 
 
@@ -138,11 +138,8 @@ def _train(each: Trainee, day: date, exercises: Sequence[str], stress: float, *,
         done = [
             one_set(each, lifter, exercise, kg, number, began) for number in range(1, 1 + (2 if light else SETS))
         ]
-        for found, rested in by_setup(done, lift):
-            heard = evidence(rested, lift, None)
-            known, foretold = known.learn(found, began, [bout for bout in heard if bout], lift.prime)
-            told = list(zip((bout.bout for bout in rested), heard, strict=True))
-            lifts.append(went(found, exercise, told, foretold, max_))
+        known, lift_went = learned(known, lift, began, done, max_)
+        lifts.append(lift_went)
     each.known = known
     feels = 3.6 - 14 * tiring.amount + random.gauss(0, 0.6)
     readiness = min(max(feels, 1.0), 5.0) if each.tells else None
@@ -150,9 +147,25 @@ def _train(each: Trainee, day: date, exercises: Sequence[str], stress: float, *,
     tiring.amount += tiring.stress * stress
 
 
+def learned(
+    known: Profile, lift: Exercise, began: datetime, done: Sequence[Timed], max_: Estimate | None
+) -> tuple[Profile, LiftWent]:
+    """What is known after the sets of a lift, and how it went beside the max that was known before."""
+    ((key, rested),) = by_setup(done, lift)
+    heard = evidence(rested, lift, None)
+    after, foretold = known.learn(key, began, [bout for bout in heard if bout], lift.prime)
+    told = list(zip((bout.bout for bout in rested), heard, strict=True))
+    return after, went(key, lift.name, told, foretold, max_)
+
+
+def to_step(kg: float) -> float:
+    """The load nearest to one that plates make; the least there is at least."""
+    return max(round(kg / STEP_KG) * STEP_KG, STEP_KG)
+
+
 def _load(each: Trainee, exercise: str, wanted: float, *, light: bool) -> float:
     kg = wanted or each.lifts[exercise].max_kg * each.random.uniform(0.7, 0.78)
-    kg = max(round(kg / STEP_KG) * STEP_KG, STEP_KG)
+    kg = to_step(kg)
     if light:
         return kg
     if each.stubborn:
@@ -162,12 +175,19 @@ def _load(each: Trainee, exercise: str, wanted: float, *, light: bool) -> float:
 
 
 def one_set(each: Trainee, lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime) -> Timed:
+    """One set of a trainee's session, with the pace of its reps where they tap them."""
+    done = told_set(lifter, exercise, kg, number, began)
+    pace = 2.5 * (1 + 2 * each.tiring.amount + each.random.gauss(0, 0.05))
+    tapped = tuple(pace * (1 + rep) for rep in range(done.bout.reps)) if each.tells else ()
+    return done._replace(bout=done.bout.model_copy(update={"rep_seconds": tapped}))
+
+
+def told_set(lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime) -> Timed:
     """One set of a session, as far as the lifter can, told as they tell it."""
     lifter.rest(REST)
     reps, left = lifter.lift(kg, REPS)
     stuck = reps < REPS
     told = "0" if stuck else lifter.called(left)
-    pace = 2.5 * (1 + 2 * each.tiring.amount + each.random.gauss(0, 0.05))
     bout = PerformedBout(
         position=_at(number),
         exercise=exercise,
@@ -176,7 +196,6 @@ def one_set(each: Trainee, lifter: MadeUpLifter, exercise: str, kg: float, numbe
         reserve=Decimal(told.rstrip("+")),
         or_more=told.endswith("+"),
         ended=Ended.STUCK if stuck else Ended.MET,
-        rep_seconds=tuple(pace * (1 + rep) for rep in range(reps)) if each.tells else (),
         asked=Asked(reps=FixedReps(count=REPS), kg=Decimal(str(kg)), effort=Leave(low=LEFT, high=LEFT)),
     )
     return Timed(bout, began + timedelta(seconds=number * (REST + 15)), rest=float(REST))

@@ -20,8 +20,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import Asked
 from fortis.core.strength.solving import share_for
 from fortis.core.structure.model import SetUp, lift_key
-from fortis.core.tally.evidence import by_setup, evidence
-from fortis.core.tally.went import SessionWent, went
+from fortis.core.tally.went import LiftWent, SessionWent
 from fortis.simulation.fatigue import (
     BAD_SPELLS,
     BEGINS,
@@ -34,9 +33,10 @@ from fortis.simulation.fatigue import (
     SPELL_TIMES,
     STEP_KG,
     WEEKS,
-    Trainee,
+    learned,
     one_set,
     spells_of,
+    to_step,
     trainee,
 )
 from fortis.simulation.lifter import MadeUpLifter
@@ -50,6 +50,7 @@ SHARE = 0.77
 """The share of the max that is usually planned for fives with two left (common practice)."""
 STEPS_BACK = 0.9
 LIGHT_WEEK_LOAD = 0.9
+USUAL = ((1.0, SETS),) * len(DAYS)
 PEAK = ((0.9, 3), (0.9, 2), (0.8, 1))
 """The last week before a day: shares of the usual load, and the sets, session by session (common practice)."""
 
@@ -72,13 +73,16 @@ class Year(NamedTuple):
 
 
 class _Body:
-    """What training has built and left in one lift."""
+    """What training has built in one lift, and what is on the bar."""
 
     def __init__(self, lifter: MadeUpLifter) -> None:
         self.lifter, self.base = lifter, lifter.max_kg
         self.built = 0.0
         usual = SETS * 2 * exp(-3.5 / FADES)
         self.adds = HOLDS * (1 - exp(-7 / FADES)) / usual
+        self.tested = lifter.max_kg
+        self.next_kg: float | None = None
+        self.missed_before = False
 
     def rest(self, days: float) -> None:
         self.built *= exp(-days / FADES)
@@ -88,6 +92,25 @@ class _Body:
         self.built += self.adds * max(1.15 - 0.08 * left, 0.4)
         self.lifter.max_kg = self.base * (1 + self.built)
 
+    def usual(self, way: Way, known: Estimate | None) -> float:
+        """The load that a way has for the usual sets; Fortis solves it through all of them."""
+        if way is Way.FORTIS:
+            share = share_for(_sets, known.curve) if known else None
+            return known.kg * share if known and share else self.lifter.max_kg * SHARE
+        by_share = self.tested * SHARE
+        return by_share if way is Way.SHARES or self.next_kg is None else self.next_kg
+
+    def add(self, kg: float, lefts: Sequence[float]) -> None:
+        """The load of the next time, 2.5 kg more: a tenth less after a session that missed reps twice."""
+        missed = any(left < 0 for left in lefts)
+        again = missed and self.missed_before
+        self.missed_before = missed and not again
+        self.next_kg = kg * STEPS_BACK if again else kg if missed else kg + STEP_KG
+
+
+def _sets(share: float) -> list[Asked]:
+    return [Asked(share, REPS, REST, LEFT)] * SETS
+
 
 def _tires(left: float) -> float:
     """What a set leaves of tiredness beside one with two left: to the very end half as much again."""
@@ -96,22 +119,22 @@ def _tires(left: float) -> float:
 
 def year_by(seed: int, way: Way) -> Year:
     """A year of training with loads chosen one way."""
-    each, bodies = _lifter(seed)
+    training = _Training(seed, way)
+    each = training.trainee
     bad = spells_of(each.random, BAD_SPELLS)
-    tested = _test(each)
+    training.test()
     light, sets, missed, tired = False, 0, 0, 0
     for week in range(WEEKS):
         if week and week % RETESTED_EVERY == 0:
-            tested = _test(each)
-        monday = BEGINS + timedelta(weeks=week)
-        times = SPELL_TIMES if week in bad else 1.0
-        lefts = _week(each, bodies, monday, way, tested, light=light, times=times)
+            training.test()
+        training.times = SPELL_TIMES if week in bad else 1.0
+        lefts = training.week(week, [(LIGHT_WEEK_LOAD, SETS // 2)] * len(DAYS) if light else USUAL)
         sets, missed = sets + len(lefts), missed + sum(left < 0 for left in lefts)
         tired += each.tiring.amount > DUE
-        sunday = monday + timedelta(days=6)
+        sunday = BEGINS + timedelta(weeks=week, days=6)
         due = way is Way.FORTIS and watched(each.sessions, easy_weeks(each.sessions, sunday), sunday).is_due
         light = due and not light
-    return Year(fmean(body.built for body in bodies.values()), sets, missed, tired)
+    return Year(fmean(body.built for body in training.bodies.values()), sets, missed, tired)
 
 
 def day_of(seed: int, *, peaked: bool, weeks: int = 12) -> float:
@@ -119,125 +142,71 @@ def day_of(seed: int, *, peaked: bool, weeks: int = 12) -> float:
 
     Training goes on as it was until then, or eases off in the last week.
     """
-    each, bodies = _lifter(seed)
+    training = _Training(seed, Way.FORTIS)
     for week in range(weeks):
-        last = week == weeks - 1
-        _week(
-            each,
-            bodies,
-            BEGINS + timedelta(weeks=week),
-            Way.FORTIS,
-            {},
-            light=False,
-            easing=PEAK if peaked and last else None,
-        )
-    return 1 - each.tiring.amount
+        training.week(week, PEAK if peaked and week == weeks - 1 else USUAL)
+    return 1 - training.trainee.tiring.amount
 
 
-def _lifter(seed: int) -> tuple[Trainee, dict[str, _Body]]:
-    each = trainee(seed)
-    return each, {exercise: _Body(lifter) for exercise, lifter in each.lifts.items()}
+class _Training:
+    """A lifter who trains with loads chosen one way; tiredness builds and stays so many `times` as much."""
 
+    def __init__(self, seed: int, way: Way) -> None:
+        self.trainee, self.way, self.times = trainee(seed), way, 1.0
+        self.bodies = {exercise: _Body(lifter) for exercise, lifter in self.trainee.lifts.items()}
 
-def _test(each: Trainee) -> dict[str, float]:
-    """Maxes as they are tested: tired as the lifter is, and true as far as a test is."""
-    fresh = 1 - each.tiring.amount
-    return {
-        exercise: lifter.max_kg * fresh * exp(each.random.gauss(0, 0.02)) for exercise, lifter in each.lifts.items()
-    }
+    def test(self) -> None:
+        """Test the maxes, tired as the lifter is, and as far as a test is true."""
+        fresh = 1 - self.trainee.tiring.amount
+        for body in self.bodies.values():
+            body.tested = body.lifter.max_kg * fresh * exp(self.trainee.random.gauss(0, 0.02))
 
+    def week(self, number: int, plan: Sequence[tuple[float, int]]) -> list[float]:
+        """Train for a week by shares of the usual load and sets, session by session.
 
-def _week(
-    each: Trainee,
-    bodies: dict[str, _Body],
-    monday: date,
-    way: Way,
-    tested: dict[str, float],
-    *,
-    light: bool,
-    times: float = 1.0,
-    easing: Sequence[tuple[float, int]] | None = None,
-) -> list[float]:
-    """Train for a week; the reps left after every set, below none where a rep was missed."""
-    lefts: list[float] = []
-    at = 0
-    for number, (day, exercises) in enumerate(DAYS.items()):
-        _rest(each, bodies, day - at, times)
-        at = day
-        share, sets = easing[number] if easing else (LIGHT_WEEK_LOAD, SETS // 2) if light else (1.0, SETS)
-        lefts += _session(each, bodies, monday + timedelta(days=day), exercises, way, tested, share, sets, times)
-    _rest(each, bodies, 7 - at, times)
-    return lefts
+        Returns the reps left after every set, below none where a rep was missed.
+        """
+        lefts: list[float] = []
+        at = 0
+        for (day, exercises), (share, sets) in zip(DAYS.items(), plan, strict=True):
+            self._rest(day - at)
+            at = day
+            lefts += self._session(BEGINS + timedelta(weeks=number, days=day), exercises, share, sets)
+        self._rest(7 - at)
+        return lefts
 
+    def _rest(self, days: float) -> None:
+        self.trainee.tiring.fade(days, self.times)
+        for body in self.bodies.values():
+            body.rest(days)
 
-def _rest(each: Trainee, bodies: dict[str, _Body], days: float, times: float) -> None:
-    each.tiring.fade(days, times)
-    for body in bodies.values():
-        body.rest(days)
+    def _session(self, day: date, exercises: Sequence[str], share: float, sets: int) -> list[float]:
+        began, lefts, lifts = datetime.combine(day, time(18), UTC), [], []
+        for exercise in exercises:
+            of_lift, lift_went = self._lift(exercise, began, share, sets)
+            lefts += of_lift
+            lifts.append(lift_went)
+        self.trainee.sessions.append(SessionWent(day, tuple(lifts)))
+        return lefts
 
-
-def _session(
-    each: Trainee,
-    bodies: dict[str, _Body],
-    day: date,
-    exercises: Sequence[str],
-    way: Way,
-    tested: dict[str, float],
-    share: float,
-    sets: int,
-    times: float,
-) -> list[float]:
-    began = datetime.combine(day, time(18), UTC)
-    lefts: list[float] = []
-    lifts = []
-    for exercise in exercises:
-        lift, lifter = LIBRARY.find(exercise), each.lifts[exercise]
+    def _lift(self, exercise: str, began: datetime, share: float, sets: int) -> tuple[list[float], LiftWent]:
+        each, body, lift = self.trainee, self.bodies[exercise], LIBRARY.find(exercise)
+        lifter, tiring = body.lifter, each.tiring
         lifter.wake_up()
-        lifter.form *= 1 - each.tiring.amount
+        lifter.form *= 1 - tiring.amount
         known = each.known.max_of(lift_key(lift, SetUp()), began)
-        usual = _usual(each, exercise, way, tested, known)
-        kg = max(round(usual * share / STEP_KG) * STEP_KG, STEP_KG)
-        done, of_lift = [], []
+        kg = to_step(body.usual(self.way, known) * share)
+        done, lefts = [], []
         for number in range(1, sets + 1):
             done.append(one_set(each, lifter, exercise, kg, number, began))
-            of_lift.append(_left(lifter, kg, done[-1].bout))
-        each.last_kg[exercise] = _next(each, exercise, kg, way, of_lift) if share == 1.0 else usual
-        for left in of_lift:
-            bodies[exercise].train(max(left, 0.0))
-            each.tiring.amount += times * each.tiring.stress / (2 * SETS) * _tires(max(left, 0.0))
-        lefts += of_lift
-        ((key, rested),) = by_setup(done, lift)
-        heard = evidence(rested, lift, None)
-        each.known, foretold = each.known.learn(key, began, [bout for bout in heard if bout], lift.prime)
-        told = list(zip((bout.bout for bout in rested), heard, strict=True))
-        lifts.append(went(key, exercise, told, foretold, known))
-    each.sessions.append(SessionWent(day, tuple(lifts)))
-    return lefts
-
-
-def _usual(each: Trainee, exercise: str, way: Way, tested: dict[str, float], known: Estimate | None) -> float:
-    """The load that a way has for the usual sets; Fortis solves it through all of them."""
-    match way:
-        case Way.FORTIS:
-            share = share_for(_sets, known.curve) if known else None
-            return known.kg * share if known and share else each.lifts[exercise].max_kg * SHARE
-        case Way.SHARES:
-            return tested[exercise] * SHARE
-    return each.last_kg.get(exercise, tested[exercise] * SHARE)
-
-
-def _sets(share: float) -> list[Asked]:
-    return [Asked(share, REPS, REST, LEFT)] * SETS
-
-
-def _next(each: Trainee, exercise: str, kg: float, way: Way, lefts: Sequence[float]) -> float:
-    """The load of the next time where 2.5 kg are added: a tenth down after a session that missed reps twice."""
-    if way is not Way.ADD:
-        return kg
-    missed = any(left < 0 for left in lefts)
-    again = missed and each.missed_before.get(exercise, False)
-    each.missed_before[exercise] = missed and not again
-    return kg * STEPS_BACK if again else kg if missed else kg + STEP_KG
+            lefts.append(_left(lifter, kg, done[-1].bout))
+        if share == 1.0:
+            body.add(kg, lefts)
+        for left in lefts:
+            body.train(max(left, 0.0))
+            tiring.amount += self.times * tiring.stress / (2 * SETS) * _tires(max(left, 0.0))
+        each.known, lift_went = learned(each.known, lift, began, done, known)
+        return lefts, lift_went
 
 
 def _left(lifter: MadeUpLifter, kg: float, bout: PerformedBout) -> float:

@@ -5,28 +5,23 @@ How good the day is, how the reps left are called and how strength grows are the
 
 from collections.abc import Iterator
 from datetime import UTC, date, datetime, time, timedelta
-from decimal import Decimal
 from math import exp
 from random import Random
 
 from fortis.core.exercises import LIBRARY
-from fortis.core.performance import Ended, PerformedBout
 from fortis.core.season.model import Method, Trial
 from fortis.core.season.trial import Outcome, SessionTried, draw, outcome
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.model import SetUp, lift_key
-from fortis.core.structure.prescription import Position
-from fortis.core.tally.evidence import Timed, by_setup, evidence
+from fortis.core.tally.evidence import by_setup, evidence
 from fortis.core.tally.shown import shown
+from fortis.simulation.fatigue import BEGINS, LEFT, REPS, SETS, to_step, told_set
 from fortis.simulation.lifter import CURVES, RECOVERIES, MadeUpLifter, made_up
 
-BEGINS = date(2025, 1, 6)
 WEEKS_BEFORE = 8
 """Weeks of training from which the lifter is known when the trial begins."""
 DAYS = (0, 3)
-SETS, REPS, LEFT, REST = 4, 5, 2, 180
-STEP_KG = 2.5
 LIFT = LIBRARY.find("Back squat")
 KEY = lift_key(LIFT, SetUp())
 
@@ -50,7 +45,7 @@ def trial_of(seed: int, effect: float, weeks: int = 8) -> Outcome:
         lifter.wake_up()
         lifter.form *= 1 + (effect if trial.is_tried(day) else 0.0)
         wanted = max_.kg * max_.curve.share(REPS + LEFT) if max_ else lifter.max_kg * random.uniform(0.7, 0.78)
-        heard = _session(lifter, max(round(wanted / STEP_KG) * STEP_KG, STEP_KG), began)
+        heard = _session(lifter, to_step(wanted), began)
         known, _ = known.learn(KEY, began, [bout for bout in heard if bout], LIFT.prime)
         done.append((day, heard))
         lifter.max_kg *= exp(gain + random.gauss(0, 0.002))
@@ -68,23 +63,6 @@ def _days(weeks: int) -> Iterator[date]:
 
 def _session(lifter: MadeUpLifter, kg: float, began: datetime) -> list[Heard | None]:
     """The sets of a session as the model hears them."""
-    done = [_set(lifter, kg, number, began) for number in range(1, SETS + 1)]
+    done = [told_set(lifter, LIFT.name, kg, number, began) for number in range(1, SETS + 1)]
     ((_, rested),) = by_setup(done, LIFT)
     return list(evidence(rested, LIFT, None))
-
-
-def _set(lifter: MadeUpLifter, kg: float, number: int, began: datetime) -> Timed:
-    lifter.rest(REST)
-    reps, left = lifter.lift(kg, REPS)
-    stuck = reps < REPS
-    told = "0" if stuck else lifter.called(left)
-    bout = PerformedBout(
-        position=Position(group=1, round=1, entry=1, set=number, bout=1),
-        exercise=LIFT.name,
-        kg=Decimal(str(kg)),
-        reps=reps,
-        reserve=Decimal(told.rstrip("+")),
-        or_more=told.endswith("+"),
-        ended=Ended.STUCK if stuck else Ended.MET,
-    )
-    return Timed(bout, began + timedelta(seconds=number * (REST + 15)), rest=float(REST))

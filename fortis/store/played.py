@@ -1,17 +1,21 @@
 """Sessions of the record as they were played, and under what conditions."""
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from datetime import date, datetime
 
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.played import as_played, prepared
+from fortis.core.structure.model import Preparation
 from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.session import SessionTally, tally
 from fortis.core.tally.work import Conditions
 from fortis.store import bouts, lifter, sessions
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
+
+MOST_LOOKED_BACK = 30
+"""Sessions with preparation that are looked back on."""
 
 
 def played(work: UnitOfWork, row: SessionRow) -> Prescription:
@@ -31,17 +35,14 @@ def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:
     return tally(played(work, row), bouts.performed(work, row.id), conditions(work, row), library(work))
 
 
-MOST_LOOKED_BACK = 30
-"""Sessions with preparation that are looked back on."""
-
-
-def last_prepared(work: UnitOfWork, before: datetime) -> Mapping[str, date]:
-    """The last day before a moment on which each preparation was done, by its words in lower case."""
+def last_prepared(work: UnitOfWork, prep: Sequence[Preparation], before: datetime) -> list[date | None]:
+    """The last day before a moment on which each preparation was done, by its words whatever their case."""
     found: dict[str, date] = {}
     with_prep = SessionRow.written.icontains("prep")
-    for row in sessions.finished(work, before=before, limit=MOST_LOOKED_BACK, that=with_prep):
+    rows = sessions.finished(work, before=before, limit=MOST_LOOKED_BACK, that=with_prep) if prep else ()
+    for row in rows:
         day = sessions.day_of(row)
         for each in prepared(sessions.frozen(row), sessions.adjustments(row)):
             if each.done and day:
                 found.setdefault(each.item.what.lower(), day)
-    return found
+    return [found.get(item.what.lower()) for item in prep]

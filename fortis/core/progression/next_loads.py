@@ -41,6 +41,7 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import asked
+from fortis.core.structure.writing import write_lift
 from fortis.core.units import clock, plain
 from fortis.core.value import Kilograms, Value
 
@@ -370,8 +371,8 @@ class _Case:
         """That a lift is to climb, and what is written is none of its rungs."""
         if self.policy.kind not in CLIMBING or self._place >= 0:
             return ()
-        setup = f" [{self.sets[0].setup}]" if self.sets[0].setup.items else ""
-        text = f"{self.exercise.name}{setup} is none of the rungs: write the one you are on into the plan."
+        name = write_lift(self.exercise.name, self.sets[0].setup)
+        text = f"{name} is none of the rungs: write the one you are on into the plan."
         return (Reason(code="no rung", text=text),)
 
     @cached_property

@@ -5,6 +5,7 @@ the one that shares most of its muscles, in its usual range, with two left: its 
 practice).
 """
 
+from collections import Counter
 from collections.abc import Container, Iterator, Sequence
 from itertools import zip_longest
 from typing import NamedTuple
@@ -12,6 +13,7 @@ from typing import NamedTuple
 from fortis.core.exercises import Exercise, Library, alike, one_form
 from fortis.core.loading.kit import Kit
 from fortis.core.season.splits import can_be_done
+from fortis.core.structure.arranging import regrouped
 from fortis.core.structure.model import (
     Bout,
     Entry,
@@ -92,21 +94,18 @@ def _together(of: Sequence[Session]) -> Session:
 
 def _left_out(before: Sequence[Session], after: Sequence[Session]) -> Iterator[str]:
     """The lifts that come less often than before, with the sets that fall away."""
-    planned, left = _sets(before), _sets(after)
-    fewer = {name: sets - left.get(name, 0) for name, sets in planned.items() if sets > left.get(name, 0)}
-    if fewer:
+    if fewer := _sets(before) - _sets(after):
         told = ", ".join(f"{name} ({sets} set{'' if sets == 1 else 's'})" for name, sets in fewer.items())
         yield f"Left out: {told}. What comes first is kept."
 
 
-def _sets(of: Sequence[Session]) -> dict[str, int]:
-    found: dict[str, int] = {}
-    for session in of:
-        for group in session.groups:
-            for entry in group.entries:
-                many = sum(run.count for run in entry.sets)
-                rounds = (group.rounds or 1) if many == 1 else 1
-                found[entry.exercise] = found.get(entry.exercise, 0) + many * rounds
+def _sets(of: Sequence[Session]) -> Counter[str]:
+    """The sets of every lift."""
+    found: Counter[str] = Counter()
+    for group in (group for session in of for group in session.groups):
+        for entry in group.entries:
+            many = sum(run.count for run in entry.sets)
+            found[entry.exercise] += many if many > 1 else group.rounds or 1
     return found
 
 
@@ -121,13 +120,9 @@ class _Swapping:
     def session(self, session: Session) -> Session:
         """A session with the lifts that can be done; a pair that loses one is no pair any more."""
         have = {one_form(entry.exercise) for group in session.groups for entry in group.entries}
-        groups = []
+        groups: list[Group] = []
         for group in session.groups:
-            entries = tuple(found for entry in group.entries if (found := self._entry(entry, have)))
-            if len(entries) == len(group.entries):
-                groups.append(group.model_copy(update={"entries": entries}))
-            else:
-                groups += [Group(entries=(_alone(entry, group),), before=group.before) for entry in entries]
+            groups += regrouped(group, [found for entry in group.entries if (found := self._entry(entry, have))])
         return session.model_copy(update={"groups": tuple(groups)})
 
     def _entry(self, entry: Entry, have: set[str]) -> Entry | None:
@@ -156,22 +151,12 @@ def _small(name: str) -> str:
     return name[0].lower() + name[1:]
 
 
-def _alone(entry: Entry, group: Group) -> Entry:
-    """A member of a pair on its own: one set repeated every round becomes that many."""
-    if len(entry.sets) > 1 or entry.sets[0].count > 1 or not group.rounds:
-        return entry
-    run = entry.sets[0].model_copy(update={"count": group.rounds, "rest": entry.sets[0].rest or group.rest})
-    return entry.model_copy(update={"sets": (run,)})
-
-
 def _by(entry: Entry, lift: Exercise) -> Entry:
     """As many sets with another lift, its load left open."""
-    first = entry.sets[0]
-    terms = Terms(
-        effort=None if isinstance(_reps(first, lift), Hold) else LEFT, side=Side.EACH if lift.one_sided else None
-    )
+    reps = _reps(entry.sets[0], lift)
+    terms = Terms(effort=None if isinstance(reps, Hold) else LEFT, side=Side.EACH if lift.one_sided else None)
     sets = Sets(
-        each=Set(bouts=(Bout(reps=_reps(first, lift), terms=terms),)),
+        each=Set(bouts=(Bout(reps=reps, terms=terms),)),
         count=sum(run.count for run in entry.sets),
         rest=entry.sets[-1].rest,
     )

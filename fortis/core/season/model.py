@@ -105,6 +105,10 @@ class Method(StrEnum):
     HALVES = "halves after the last set"
 
 
+MOST_TRIED = 26
+"""Weeks of a trial: nobody is told to go on for longer."""
+
+
 class Trial(Value):
     """A method tried with a lift in some of so many weeks from a Monday on, `tried` by their number from 1.
 
@@ -136,9 +140,9 @@ class Trial(Value):
         """The number of a day's week in it, from 1."""
         return (day - self.monday).days // 7 + 1
 
-    def monday_of_week(self, day: date) -> date:
-        """The Monday of a day's week."""
-        return day - timedelta(days=(day - self.monday).days % 7)
+    def overlaps(self, other: "Trial") -> bool:
+        """Whether both are on in some week."""
+        return self.is_on(other.monday) or other.is_on(self.monday)
 
 
 class Season(Value):

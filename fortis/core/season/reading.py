@@ -11,6 +11,7 @@ from typing import Any
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.model import (
+    MOST_TRIED,
     Aim,
     AimLift,
     Away,
@@ -26,7 +27,7 @@ from fortis.core.season.model import (
 )
 from fortis.core.season.writing import write_away, write_trial
 from fortis.core.structure.model import SetUp
-from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, Problem, examine
+from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, NotationError, Problem, examine, read_sets
 from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
 from fortis.core.value import ISO_DATE
@@ -35,8 +36,6 @@ SEASONS_KEPT = 8
 """Seasons that are read once: the one under way is asked for with every Today."""
 MOST_WEEKS = 104
 """A season has two years at most."""
-MOST_TRIED = 26
-"""Weeks of a trial."""
 MOST_DAYS = 14
 """Sessions in a week."""
 MOST_SESSIONS, MOST_LINES = 500, 10_000
@@ -230,7 +229,7 @@ class _Examination:
             **self._what(found),
         )
         for other in self.trials:
-            if other.is_on(trial.monday) or trial.is_on(other.monday):
+            if other.overlaps(trial):
                 raise _Slip(f"One trial at a time: that of {other.monday} goes on until {other.last}.")
         return trial
 
@@ -239,13 +238,13 @@ class _Examination:
         told = " ".join(found["what"].lower().split())
         if method := next((each for each in Method if each == told), None):
             return {"method": method}
-        reading = examine(f"Lift: {found['what']}", self.unit)
-        if reading.problems:
+        try:
+            return {"sets": read_sets(found["what"], self.unit)}
+        except NotationError as error:
             near = get_close_matches(told, list(Method), n=1)
-            (problem, *_) = reading.problems
-            column = found.start("what") + max(problem.column - len("Lift: "), 1)
-            raise _Slip(problem.message, column, near[0] if near else problem.nearest)
-        return {"sets": reading.session.groups[0].entries[0].sets}
+            (problem, *_) = error.problems
+            column = found.start("what") + problem.column
+            raise _Slip(problem.message, column, near[0] if near else problem.nearest) from None
 
     def _off(self, week: Away | LightWeek, column: int) -> None:
         """Take in a week that is not trained as its block says."""
@@ -390,12 +389,11 @@ def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     Light weeks after it go with the plan where that is put off, or is no longer.
     """
     before = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) == monday]
-    now = [write_away(away)] if away else []
-    later = len(list(filter(_puts_off, now))) - len(list(filter(_puts_off, before)))
     lines = [line for line in text.splitlines() if line not in before]
+    now = write_away(away) if away else None
+    later = (now is not None and _puts_off(now)) - sum(map(_puts_off, before))
     gone = {found for line in lines if (found := _monday_on(line, _AWAY))}
-    lines = [_light_later(line, monday, later, gone) for line in lines]
-    return _with_head(lines, now[0] if now else None)
+    return _with_head([_light_later(line, monday, later, gone) for line in lines], now)
 
 
 def _puts_off(line: str) -> bool:

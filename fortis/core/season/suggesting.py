@@ -22,6 +22,7 @@ from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
+from fortis.core.structure.writing import write_lift
 from fortis.core.tally.week import DAYS, monday_of
 from fortis.core.value import Value
 
@@ -332,8 +333,7 @@ class _Suggestion:
         return f"{top}; 2 x 3 at top -10% rest 3:00"
 
     def _name(self, lift: Exercise) -> str:
-        setup = self._setup(lift)
-        return f"{lift.name} [{setup}]" if setup.items else lift.name
+        return write_lift(lift.name, self._setup(lift))
 
     def _setup(self, lift: Exercise) -> SetUp:
         """With what it is done where it matters."""

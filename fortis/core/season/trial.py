@@ -14,10 +14,10 @@ from statistics import fmean
 from typing import NamedTuple
 
 import numpy as np
-from scipy.stats import t as student
+from scipy.special import stdtrit
 
 from fortis.core.exercises import one_form
-from fortis.core.season.model import Method, Trial
+from fortis.core.season.model import MOST_TRIED, Method, Trial
 from fortis.core.structure.model import (
     Bout,
     Entry,
@@ -33,6 +33,7 @@ from fortis.core.structure.model import (
     Terms,
 )
 from fortis.core.tally.shown import BoutShown
+from fortis.core.tally.week import monday_of
 from fortis.core.value import Value
 
 SINGLE = Percent(percent=90)
@@ -56,8 +57,6 @@ FEWEST = 3
 """Sessions each way from which a difference is told at all."""
 MATTERS = 0.01
 """A difference of the max below this is none that matters."""
-LONGEST = 26
-"""Weeks beyond which nobody is told to go on."""
 
 
 def draw(weeks: int, random: Random) -> tuple[int, ...]:
@@ -73,7 +72,7 @@ def as_tried(session: Session, trial: Trial) -> Session:
 
 
 def _group(group: Group, trial: Trial) -> Group:
-    entries = tuple(with_method(entry, trial) if _is_of(entry, trial) else entry for entry in group.entries)
+    entries = tuple(_tried(entry, trial) if _is_of(entry, trial) else entry for entry in group.entries)
     return group if entries == group.entries else group.model_copy(update={"entries": entries})
 
 
@@ -81,11 +80,15 @@ def _is_of(entry: Entry, trial: Trial) -> bool:
     return one_form(entry.exercise) == one_form(trial.exercise) and entry.setup.key == trial.setup.key
 
 
-def with_method(entry: Entry, trial: Trial) -> Entry:
-    """A lift done by the method of a trial, or with its sets."""
-    match trial.method:
-        case None:
-            sets = trial.sets
+def _tried(entry: Entry, trial: Trial) -> Entry:
+    if trial.method is None:
+        return entry.model_copy(update={"sets": trial.sets})
+    return with_method(entry, trial.method)
+
+
+def with_method(entry: Entry, method: Method) -> Entry:
+    """A lift with its usual sets changed by a method; as it is where that cannot be."""
+    match method:
         case Method.SINGLE if _opens_light(entry):
             single = Bout(reps=FixedReps(count=1), terms=Terms(load=SINGLE))
             sets = (Sets(each=Set(bouts=(single,)), rest=SINGLE_REST), *entry.sets)
@@ -164,7 +167,7 @@ def outcome(trial: Trial, sessions: Iterable[SessionTried], left_out: Iterable[d
     told = [
         (each.on, trial.is_tried(each.on), level)
         for each in sessions
-        if trial.is_on(each.on) and trial.monday_of_week(each.on) not in easy
+        if trial.is_on(each.on) and monday_of(each.on) not in easy
         if (level := _level(trial, each.bouts)) is not None
     ]
     tried = sum(by_method for _, by_method, _ in told)
@@ -201,7 +204,7 @@ def _difference(told: Sequence[tuple[date, bool, float]], since: date) -> tuple[
     free = len(told) - design.shape[1]
     off = levels - design @ found
     spread = float(off @ off) / free * float(np.linalg.pinv(design.T @ design)[2, 2])
-    change, within = float(found[2]), float(student.ppf((1 + BOUNDS) / 2, free)) * spread**0.5
+    change, within = float(found[2]), float(stdtrit(free, (1 + BOUNDS) / 2)) * spread**0.5
     return change, hypot(within, MISREAD * change)
 
 
@@ -217,4 +220,4 @@ def _more_weeks(weeks: int, change: float, within: float) -> int | None:
     """The weeks that would about do: bounds narrow with the root of the sessions."""
     enough = max(abs(change), MATTERS)
     more = ceil(weeks * ((within / enough) ** 2 - 1) / 2) * 2
-    return max(more, 2) if weeks + more <= LONGEST else None
+    return max(more, 2) if weeks + more <= MOST_TRIED else None

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from fortis.core.season.model import Aim, Away, Block, LightWeek, Season, Trial
-from fortis.core.structure.writing import write_sets
+from fortis.core.structure.writing import write_lift, write_runs
 
 
 def write_season(season: Season) -> str:
@@ -36,15 +36,13 @@ def write_away(away: Away | LightWeek) -> str:
 
 def write_trial(trial: Trial) -> str:
     """Write a trial: `trial 2026-11-30, 8 weeks, in 1 4 5 8: Front squat [belt]: heavy single first`."""
-    lift = f"{trial.exercise} [{trial.setup}]" if trial.setup.items else trial.exercise
-    what = trial.method or "; ".join(map(write_sets, trial.sets))
+    lift, what = write_lift(trial.exercise, trial.setup), trial.method or write_runs(trial.sets)
     tried = " ".join(map(str, trial.tried))
     return f"trial {trial.monday.isoformat()}, {trial.weeks} weeks, in {tried}: {lift}: {what}"
 
 
 def _aim(aim: Aim) -> str:
-    names = (f"{each.exercise} [{each.setup}]" if each.setup.items else each.exercise for each in aim.lifts)
-    lifts = ", ".join(names)
+    lifts = ", ".join(write_lift(each.exercise, each.setup) for each in aim.lifts)
     return f"{aim.what} {aim.on.isoformat()}{f': {lifts}' if lifts else ''}"
 
 

@@ -3,6 +3,8 @@
 Places are `(group, entry)`, counted from 0. Whatever is moved keeps its remarks.
 """
 
+from collections.abc import Sequence
+
 from fortis.core.structure.model import Entry, Group, Session
 
 EntryAt = tuple[int, int]
@@ -14,7 +16,7 @@ def without(session: Session, at: EntryAt) -> Session:
     groups = list(session.groups)
     members = list(groups[group].entries)
     del members[entry]
-    groups[group : group + 1] = _regrouped(groups[group], members)
+    groups[group : group + 1] = regrouped(groups[group], members)
     return session.model_copy(update={"groups": tuple(groups)})
 
 
@@ -72,7 +74,8 @@ def _inserted(session: Session, at: int, group: Group) -> Session:
     return session.model_copy(update={"groups": groups})
 
 
-def _regrouped(group: Group, members: list[Entry]) -> list[Group]:
+def regrouped(group: Group, members: Sequence[Entry]) -> list[Group]:
+    """A group with other members: none is no group, and one is a lift on its own."""
     if not members:
         return []
     if len(members) > 1:

@@ -105,6 +105,18 @@ def read(text: str, unit: Unit = Unit.KG) -> Session:
     return reading.session
 
 
+def read_sets(written: str, unit: Unit = Unit.KG) -> tuple[Sets, ...]:
+    """Read what stands behind a lift's colon: `3 x 5 at 60 kg; 8`. Raises `NotationError`, with its own columns."""
+    opening = "Lift: "
+    try:
+        session = read(opening + written, unit)
+    except NotationError as error:
+        raise NotationError(
+            tuple(each.model_copy(update={"column": max(each.column - len(opening), 1)}) for each in error.problems)
+        ) from None
+    return session.groups[0].entries[0].sets
+
+
 def examine(text: str, unit: Unit = Unit.KG) -> Reading:
     """Read what can be read, line by line, so that one slip does not hide the rest."""
     if len(text) > LONGEST_TEXT:
@@ -268,10 +280,7 @@ def _preparations(line: str) -> Iterator[Preparation]:
             )
         if len(what) > LONGEST_PREPARED:
             raise _Slip(f"A preparation has {LONGEST_PREPARED} letters at most.", column)
-        seconds = seconds_of(found["time"]) if found["time"] else None
-        if seconds is not None and not 1 <= seconds <= LONGEST_SECONDS:
-            raise _Slip("A time must be 1 second to 1 hour.", column)
-        yield Preparation(what=what, seconds=seconds)
+        yield Preparation(what=what, seconds=_time(found["time"], column) if found["time"] else None)
 
 
 def _start_of(line: str) -> str:
@@ -334,11 +343,15 @@ def seconds_of(time: str) -> int:
 
 
 def _seconds(token: Token) -> int:
-    if ":" in token and int(token.split(":")[1]) > 59:
-        raise _Slip("Seconds after the colon go from 00 to 59.", token)
-    total = seconds_of(token)
+    return _time(token, token)
+
+
+def _time(written: str, place: Token | int) -> int:
+    if ":" in written and int(written.split(":")[1]) > 59:
+        raise _Slip("Seconds after the colon go from 00 to 59.", place)
+    total = seconds_of(written)
     if not 1 <= total <= LONGEST_SECONDS:
-        raise _Slip("A time must be 1 second to 1 hour.", token)
+        raise _Slip("A time must be 1 second to 1 hour.", place)
     return total
 
 

@@ -28,6 +28,7 @@ from fortis.core.structure.model import (
     Session,
     Set,
     Sets,
+    SetUp,
     Shift,
     Terms,
     ToFailure,
@@ -91,8 +92,17 @@ def write_head(group: Group) -> str:
 
 def write_entry(entry: Entry) -> str:
     """Write one exercise with its sets on a line."""
-    setup = f" [{entry.setup}]" if entry.setup.items else ""
-    return f"{entry.exercise}{setup}: " + "; ".join(map(write_sets, entry.sets))
+    return f"{write_lift(entry.exercise, entry.setup)}: {write_runs(entry.sets)}"
+
+
+def write_lift(exercise: str, setup: SetUp) -> str:
+    """Write a lift with its set-up: `Front squat [belt]`."""
+    return f"{exercise} [{setup}]" if setup.items else exercise
+
+
+def write_runs(runs: Iterable[Sets]) -> str:
+    """Write what stands behind a lift's colon: `3 x 5 at 60 kg; 8`."""
+    return "; ".join(map(write_sets, runs))
 
 
 def write_sets(sets: Sets) -> str:

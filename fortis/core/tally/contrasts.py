@@ -10,7 +10,7 @@ from enum import StrEnum
 from statistics import fmean, median, variance
 from typing import NamedTuple
 
-from scipy.stats import t as student
+from scipy.special import stdtrit
 
 from fortis.core.tally.shown import BoutShown
 from fortis.core.value import Value
@@ -143,7 +143,7 @@ def _paired(what: What, found: Sequence[float]) -> Contrast:
 
 
 def _contrast(what: What, times: int, without: int, change: float, spread: float, free: float) -> Contrast:
-    within = float(student.ppf((1 + BOUNDS) / 2, free)) * spread**0.5
+    within = float(stdtrit(free, (1 + BOUNDS) / 2)) * spread**0.5
     return Contrast(
         what=what, times=times, without=without, change=change, low=change - within, high=change + within
     )

@@ -119,10 +119,9 @@ export const useLighten = (id: string) =>
   );
 
 /** What a week would be that fits another place, fewer sessions, only the main lifts. */
-export const useFitted = (id: string, monday: string, fit: Schemas["Fit"], isAsked: boolean) =>
+export const useFitted = (id: string, monday: string, fit: Schemas["Fit"]) =>
   useQuery({
     queryKey: ["season", id, "fit", monday, fit],
-    enabled: isAsked,
     placeholderData: keepPreviousData,
     queryFn: () =>
       answer(

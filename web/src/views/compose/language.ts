@@ -2,10 +2,10 @@
 import { type CompletionContext, type CompletionResult, snippetCompletion } from "@codemirror/autocomplete";
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 import { tags } from "@lezer/highlight";
+import { PREP } from "./preparation";
 
 const WORDS =
   /^(?:sets? of|rounds?|at|up|drop|leave|rpe|to (?:technical |muscular )?failure|tempo|each side(?: (?:right|weaker) first)?|apart|add|last|left|right|rest|within|every|between|for|of|max|hold|top|bw|two up one down|helped up|(?:stretched|shortened|alternating) halves)\b/i;
-const PREP = /^\s*prep\s*:/i;
 const TIME = /^\d+:\d\d|^\d+\s*(?:seconds?|secs?|s|minutes?|mins?|min|m)\b/i;
 const NUMBER = /^\d+(?:[.,]\d+)?\s*(?:%|kg|lb|rm)?/i;
 

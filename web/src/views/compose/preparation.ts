@@ -1,4 +1,5 @@
-const PREP = /^\s*prep\s*:/i;
+/** How a line begins that says what is done before the first lift. */
+export const PREP = /^\s*prep\s*:/i;
 const USUAL = "prep: drills 5 min";
 
 /** A session's text with a line for what is done before the first lift, and where it stands: one it has, or a new one. */

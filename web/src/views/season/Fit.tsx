@@ -5,7 +5,7 @@ import { type SeasonView, useFit, useFitted, type WeekOfSeason } from "@/data/se
 import { Button } from "@/parts/Button";
 import { Choice } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
-import { fullDate } from "../dates";
+import { SessionTexts } from "./SessionTexts";
 
 /** Make a week fit what there is: another place, fewer sessions, only the main lifts, and what is lost by it. */
 export function Fit({ season, week }: { season: SeasonView; week: WeekOfSeason }) {
@@ -32,7 +32,7 @@ function Fitting({ season, week }: { season: SeasonView; week: WeekOfSeason }) {
     ...(told.sessions && { sessions: Number(told.sessions) }),
   };
   const asks = told.place !== "" || told.sessions !== "" || told.main_only;
-  const { data: found, error } = useFitted(season.id, week.monday, wanted, true);
+  const { data: found, error } = useFitted(season.id, week.monday, wanted);
   const fit = useFit(season.id, week.monday);
   const places = kit?.places ?? [];
   const fewer = Array.from({ length: Math.max((found?.sessions.length ?? 1) - 1, 0) }, (_, at) =>
@@ -75,19 +75,7 @@ function Fitting({ season, week }: { season: SeasonView; week: WeekOfSeason }) {
               {each}
             </p>
           ))}
-          <ul className="mt-2">
-            {found.sessions.map((each) => (
-              <li key={each.id} className="border-t border-hairline py-1.5">
-                <span className="font-semibold">{each.title}</span>
-                <span className="ml-2 text-faint">{fullDate(each.on).split(",")[0]}</span>
-                <span className="block text-sm whitespace-pre-line text-faint">
-                  {each.written === null
-                    ? "put aside, its main lift done with the others"
-                    : each.written.split("\n").slice(1).join("\n").trim()}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <SessionTexts of={found.sessions} withDays />
           <Button look="strong" className="mt-2" disabled={fit.isPending} onClick={() => fit.mutate(wanted)}>
             Change the week
           </Button>

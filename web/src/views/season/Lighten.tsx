@@ -4,6 +4,7 @@ import { type SeasonView, useLighten, useWaysToLighten, type WeekOfSeason } from
 import { Button } from "@/parts/Button";
 import { Trouble } from "@/parts/Notice";
 import { dayAndMonth } from "../dates";
+import { SessionTexts } from "./SessionTexts";
 
 type Proposal = Schemas["LightProposal"];
 
@@ -44,14 +45,7 @@ export function Lighten({ season, week }: { season: SeasonView; week: WeekOfSeas
         ))}
       </fieldset>
       <h3 className="mt-2 font-semibold">What it would be</h3>
-      <ul className="mt-1">
-        {chosen.sessions.map((each) => (
-          <li key={each.title} className="border-t border-hairline py-1.5">
-            <span className="font-semibold">{each.title}</span>
-            <span className="block text-sm whitespace-pre-line text-faint">{linesOf(each.written)}</span>
-          </li>
-        ))}
-      </ul>
+      <SessionTexts of={chosen.sessions} />
       <p className="text-sm text-faint">
         {school === "heavy and short"
           ? "Heavy and short keeps skill and readiness, and weights do not feel strange afterwards."
@@ -82,6 +76,3 @@ const nameOf = ({ school, instead }: Proposal) =>
 /** A date does not move, so what leads to it gives way; else nothing is lost. */
 const usual = (ways: Proposal[], { aim }: SeasonView) =>
   ways.find((way) => way.instead === (aim !== null)) ?? (ways[0] as Proposal);
-
-/** The lines of a session without its title. */
-const linesOf = (written: string) => written.split("\n").slice(1).join("\n").trim();
