@@ -8,6 +8,9 @@ import { VitePWA } from "vite-plugin-pwa";
 /** Kilobytes of compressed JavaScript that a view may load before it can be used; a build over it fails. */
 const BUDGETS = { "views/floor/Floor.tsx": 200 };
 
+/** What most views share goes in one file: each file of its own is a round trip on a slow line. Menus and plots do not. */
+const SHARED = /src\/(data|score|views\/[^/]+$|parts\/(?!Menu|Sheet|Figure|pictures|ReadByKey|Progress))/;
+
 /** Reports what the first load of a view weighs: the shell, the view, and all they import. */
 function budget(): Plugin {
   return {
@@ -53,7 +56,12 @@ export default defineConfig({
       },
     }),
   ],
-  build: { manifest: true },
+  build: {
+    manifest: true,
+    rolldownOptions: {
+      output: { codeSplitting: { groups: [{ name: "shared", test: SHARED, minShareCount: 2 }] } },
+    },
+  },
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
 });

@@ -47,9 +47,10 @@ _POLICY = {
 }
 
 
-def policy(style_nonce: str = "") -> str:
-    """What a page may load and show: what Fortis serves, and style elements that bear the page's nonce."""
+def policy(style_nonce: str = "", script_hashes: Iterable[str] = ()) -> str:
+    """What a page may load and show: what Fortis serves, style elements that bear the page's nonce, its own scripts."""
     own = {"style-src": f"'self' 'nonce-{style_nonce}'"} if style_nonce else {}
+    own["script-src"] = " ".join(("'self'", *script_hashes))
     return "; ".join(f"{what} {where}" for what, where in (_POLICY | own).items())
 
 

@@ -59,7 +59,7 @@ def test_a_method_that_an_address_does_not_have_is_told_with_those_it_has(client
 
 
 def test_head_is_get_without_the_body(client):
-    for path in ("/api/today", "/api/compose/lifts", "/", "/theme.js"):
+    for path in ("/api/today", "/api/compose/lifts", "/", "/icon.svg"):
         head, get = client.head(path), client.get(path)
         assert (head.status_code, head.content) == (200, b"")
         assert head.headers["Content-Type"] == get.headers["Content-Type"]

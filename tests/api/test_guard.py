@@ -77,7 +77,7 @@ def test_the_longest_text_fits(client):
 
 
 def test_every_answer_says_what_a_page_may_do(client):
-    for path in ("/api/today", "/", "/theme.js", "/api/nothing", "/api/floor/x"):
+    for path in ("/api/today", "/", "/icon.svg", "/api/nothing", "/api/floor/x"):
         headers = client.get(path).headers
         policy = dict(part.split(" ", 1) for part in headers["Content-Security-Policy"].split("; "))
         assert (policy["default-src"], policy["frame-ancestors"]) == ("'self'", "'none'")

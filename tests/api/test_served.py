@@ -3,6 +3,8 @@
 import gzip
 import re
 import socket
+from base64 import b64encode
+from hashlib import sha256
 
 import pytest
 
@@ -13,7 +15,7 @@ from fortis.serving import listen
 def test_hashed_files_are_kept_for_good_and_the_page_is_asked_about(client):
     for file in (FRONT_END / "assets").iterdir():
         assert "immutable" in client.get(f"/assets/{file.name}").headers["Cache-Control"]
-    for path in ("/", "/floor", "/sw.js", "/theme.js"):
+    for path in ("/", "/floor", "/sw.js", "/icon.svg"):
         assert client.get(path).headers["Cache-Control"] == "no-cache"
     assert client.get("/assets/nothing.js").status_code == 404
     assert "immutable" not in client.get("/assets/nothing.js").headers.get("Cache-Control", "")
@@ -68,3 +70,18 @@ def test_each_page_has_a_nonce_of_its_own(client):
     assert nonces[0] != nonces[1]
     for page, nonce in zip(pages, nonces, strict=True):
         assert f"'nonce-{nonce}'" in page.headers["Content-Security-Policy"]
+
+
+def test_the_page_brings_its_style_under_its_nonce(client):
+    page = client.get("/")
+    [(nonce, style)] = re.findall(r'<style nonce="([^"]*)">(.*?)</style>', page.text, re.DOTALL)
+    assert f"'nonce-{nonce}'" in page.headers["Content-Security-Policy"]
+    assert style in {file.read_text() for file in (FRONT_END / "assets").glob("*.css")}
+    assert 'rel="stylesheet"' not in page.text
+
+
+def test_of_the_scripts_in_the_page_only_its_own_may_run(client):
+    page = client.get("/")
+    allowed = re.search(r"script-src ([^;]*)", page.headers["Content-Security-Policy"])[1].split()
+    [script] = re.findall(r"<script>(.*?)</script>", page.text, re.DOTALL)
+    assert allowed == ["'self'", f"'sha256-{b64encode(sha256(script.encode()).digest()).decode()}'"]

@@ -1,41 +1,49 @@
 import { QueryClientProvider } from "@tanstack/react-query";
-import { lazy } from "react";
+import type { ComponentType } from "react";
 import { createBrowserRouter, Link, RouterProvider } from "react-router";
 import { queryClient } from "@/data/queries";
 import { Shell } from "./Shell";
 import { Shortcuts } from "./shortcuts";
 
-const Today = lazy(() => import("@/views/today/Today"));
-const Floor = lazy(() => import("@/views/floor/Floor"));
-const Compose = lazy(() => import("@/views/compose/Compose"));
-const Season = lazy(() => import("@/views/season/Season"));
-const MeetDay = lazy(() => import("@/views/season/MeetDay"));
-const Ledger = lazy(() => import("@/views/ledger/Ledger"));
-const Strength = lazy(() => import("@/views/strength/Strength"));
-const Kit = lazy(() => import("@/views/kit/Kit"));
-const Week = lazy(() => import("@/views/ledger/Week"));
-const Import = lazy(() => import("@/views/ledger/import/Import"));
-const PastSession = lazy(() => import("@/views/ledger/PastSession"));
+/** A view as a route has it: loaded when it is gone to, the one before it staying until then. */
+const view = (load: () => Promise<{ default: ComponentType }>) => async () => ({
+  Component: (await load()).default,
+});
 
 const router = createBrowserRouter([
   {
     element: <Shell />,
     children: [
-      { path: "/", element: <Today /> },
-      { path: "/floor/:id?", element: <Floor /> },
-      { path: "/compose/:id?", element: <Compose /> },
-      { path: "/season", element: <Season /> },
-      { path: "/season/day", element: <MeetDay /> },
-      { path: "/ledger", element: <Ledger /> },
-      { path: "/ledger/week/:monday", element: <Week /> },
-      { path: "/ledger/import", element: <Import /> },
-      { path: "/ledger/:id", element: <PastSession /> },
-      { path: "/strength", element: <Strength /> },
-      { path: "/kit", element: <Kit /> },
-      { path: "*", element: <Nowhere /> },
+      {
+        errorElement: <Broken />,
+        children: [
+          { path: "/", lazy: view(() => import("@/views/today/Today")) },
+          { path: "/floor/:id?", lazy: view(() => import("@/views/floor/Floor")) },
+          { path: "/compose/:id?", lazy: view(() => import("@/views/compose/Compose")) },
+          { path: "/season", lazy: view(() => import("@/views/season/Season")) },
+          { path: "/season/day", lazy: view(() => import("@/views/season/MeetDay")) },
+          { path: "/ledger", lazy: view(() => import("@/views/ledger/Ledger")) },
+          { path: "/ledger/week/:monday", lazy: view(() => import("@/views/ledger/Week")) },
+          { path: "/ledger/import", lazy: view(() => import("@/views/ledger/import/Import")) },
+          { path: "/ledger/:id", lazy: view(() => import("@/views/ledger/PastSession")) },
+          { path: "/strength", lazy: view(() => import("@/views/strength/Strength")) },
+          { path: "/kit", lazy: view(() => import("@/views/kit/Kit")) },
+          { path: "*", element: <Nowhere /> },
+        ],
+      },
     ],
   },
 ]);
+
+/** Comes true once the view of this address can be drawn, so that it is drawn once. */
+export const ready = new Promise<void>((resolve) => {
+  if (router.state.initialized) resolve();
+  const stop = router.subscribe(({ initialized }) => {
+    if (!initialized) return;
+    stop();
+    resolve();
+  });
+});
 
 export function App() {
   return (
@@ -54,6 +62,23 @@ function Nowhere() {
       <Link to="/" className="underline underline-offset-4">
         Go to Today
       </Link>
+    </div>
+  );
+}
+
+/** Where a view could not be fetched or shown: what is recorded is kept, and the page can be had anew. */
+function Broken() {
+  return (
+    <div role="alert" className="p-8">
+      <h1 className="text-2xl font-bold">This view could not be shown</h1>
+      <p className="mt-2 text-faint">Nothing that you recorded is lost.</p>
+      <button
+        type="button"
+        onClick={() => location.reload()}
+        className="mt-4 min-h-11 underline underline-offset-4"
+      >
+        Load the page again
+      </button>
     </div>
   );
 }

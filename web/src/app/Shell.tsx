@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { Moon, Sun } from "lucide-react";
-import { createContext, Suspense, use, useState } from "react";
+import { createContext, memo, Suspense, startTransition, use, useCallback, useState } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, ScrollRestoration, useMatch, useNavigate } from "react-router";
 import { Waiting } from "@/parts/Notice";
@@ -31,11 +31,20 @@ export function Status({ children }: { children: React.ReactNode }) {
 /** The frame around every view: the name, the views, and what the view has to say about itself. */
 export function Shell() {
   const [status, setStatus] = useState<HTMLElement | null>(null);
+  const putStatus = useCallback((place: HTMLElement | null) => startTransition(() => setStatus(place)), []);
+  return (
+    <StatusPlace value={status}>
+      <Frame onPlace={putStatus} />
+    </StatusPlace>
+  );
+}
+
+const Frame = memo(function Frame({ onPlace }: { onPlace: (place: HTMLElement | null) => void }) {
   const [theme, turn] = useTheme();
   const playing = useMatch("/floor/:id") !== null;
   useShortcut("shift+d", "Shift D", "Dark or light", turn);
   return (
-    <StatusPlace value={status}>
+    <>
       <a href="#main" className="sr-only focus:not-sr-only">
         Skip to the view
       </a>
@@ -52,7 +61,7 @@ export function Shell() {
           ))}
         </nav>
         <div className="ml-auto flex items-center gap-x-5 text-[15px] text-faint">
-          <div ref={setStatus} className="contents" />
+          <div ref={onPlace} className="contents" />
           <SaveState />
         </div>
         <button
@@ -72,9 +81,9 @@ export function Shell() {
           <Outlet />
         </Suspense>
       </main>
-    </StatusPlace>
+    </>
   );
-}
+});
 
 function ViewLink({ to, name, keys }: (typeof VIEWS)[number]) {
   const go = useNavigate();

@@ -3,10 +3,10 @@ import {
   lazy,
   type ReactNode,
   Suspense,
+  useCallback,
   useContext,
   useEffect,
   useLayoutEffect,
-  useMemo,
   useRef,
   useState,
 } from "react";
@@ -51,29 +51,28 @@ function letGo(event: MouseEvent) {
 
 /** Keeps the list of keys, and shows it on `?`. */
 export function Shortcuts({ children }: { children: ReactNode }) {
-  const [list, setList] = useState<Shortcut[]>([]);
-  const [open, setOpen] = useState(false);
-  const register = useMemo(
-    () => (shortcut: Shortcut) => {
-      setList((before) => [...before, shortcut]);
-      return () => setList((before) => before.filter((each) => each !== shortcut));
+  const [registered] = useState(() => new Set<Shortcut>());
+  const [shown, setShown] = useState<Shortcut[] | null>(null);
+  const register = useCallback(
+    (shortcut: Shortcut) => {
+      registered.add(shortcut);
+      return () => void registered.delete(shortcut);
     },
-    [],
+    [registered],
   );
   useEffect(() => {
     document.addEventListener("click", letGo);
     return () => document.removeEventListener("click", letGo);
   }, []);
-  useHotkeys("?", () => setOpen(true), { useKey: true });
+  useHotkeys("?", () => setShown([...registered, { keys: "?", shown: "?", does: "This list" }]), {
+    useKey: true,
+  });
   return (
     <Registry value={register}>
       {children}
-      {open && (
+      {shown && (
         <Suspense>
-          <Keys
-            list={[...list, { keys: "?", shown: "?", does: "This list" }]}
-            onClose={() => setOpen(false)}
-          />
+          <Keys list={shown} onClose={() => setShown(null)} />
         </Suspense>
       )}
     </Registry>

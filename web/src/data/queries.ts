@@ -167,10 +167,12 @@ export const useComposed = (id: string | undefined) =>
 
 /** Examine a text as it is typed; the last answer stays until the next one comes. */
 export function useExamined(written: string, slot: string | null) {
+  const empty = written.trim() === "";
   return useQuery({
     queryKey: ["examine", written, slot],
+    enabled: !empty,
     queryFn: ({ signal }) => answer(client.POST("/api/compose/examine", { body: { written, slot }, signal })),
-    placeholderData: (previous) => previous,
+    placeholderData: (previous) => (empty ? undefined : previous),
     gcTime: 30_000,
   });
 }
@@ -270,9 +272,10 @@ export function useReopen(id: string) {
   });
 }
 
-export const useLifts = () =>
+export const useLifts = (wanted = true) =>
   useQuery({
     queryKey: ["lifts"],
+    enabled: wanted,
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => answer(client.GET("/api/compose/lifts")),
   });
@@ -305,8 +308,12 @@ export function useKeepLift() {
   });
 }
 
-export const useTemplates = () =>
-  useQuery({ queryKey: ["templates"], queryFn: () => answer(client.GET("/api/compose/templates")) });
+export const useTemplates = (wanted: boolean) =>
+  useQuery({
+    queryKey: ["templates"],
+    enabled: wanted,
+    queryFn: () => answer(client.GET("/api/compose/templates")),
+  });
 
 /** Keep a text as a template or, with none, take the template away. */
 export function useKeepTemplate() {
@@ -322,8 +329,12 @@ export function useKeepTemplate() {
   });
 }
 
-export const useRecent = () =>
-  useQuery({ queryKey: ["recent"], queryFn: () => answer(client.GET("/api/compose/recent")) });
+export const useRecent = (wanted: boolean) =>
+  useQuery({
+    queryKey: ["recent"],
+    enabled: wanted,
+    queryFn: () => answer(client.GET("/api/compose/recent")),
+  });
 
 /** The numbers of a line, asked for once nothing that is seen sooner is `waiting` for its answer. */
 export const useNumbers = (line: string, waiting: boolean) =>

@@ -92,8 +92,12 @@ export const useMeetDay = () =>
   });
 
 /** Whether the log says that a light week is due. */
-export const useWatch = () =>
-  useQuery({ queryKey: ["season", "watch"], queryFn: () => answer(client.GET("/api/watch")) });
+export const useWatch = (wanted = true) =>
+  useQuery({
+    queryKey: ["season", "watch"],
+    enabled: wanted,
+    queryFn: () => answer(client.GET("/api/watch")),
+  });
 
 /** The ways in which a week can be made light. */
 export const useWaysToLighten = (id: string, monday: string) =>

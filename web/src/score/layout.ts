@@ -1,4 +1,3 @@
-import { scaleLinear } from "d3-scale";
 import type { Bout, Step } from "@/data/client";
 import { numberOf } from "@/session/counting";
 import { loadWords, overWords, plain, restLabel } from "./words";
@@ -317,7 +316,6 @@ function pitchOf(work: Step[]): Pitch {
   const distinct = [...new Set(work.map((step) => step.pitch ?? 0))].sort((a, b) => b - a);
   const [high, low] = [distinct[0] ?? 0, distinct.at(-1) ?? 0];
   const height = distinct.length > 1 ? PITCH * Math.min(distinct.length - 1, 2) : 0;
-  const scale = scaleLinear([low, high], [height, 0]);
   const shown = distinct.length <= 3 ? distinct : [high, (high + low) / 2, low];
   const step = work[0];
   const label = (load: number) => {
@@ -329,6 +327,6 @@ function pitchOf(work: Step[]): Pitch {
     height,
     lines: shown.map((load) => ({ load, label: label(load) })),
     of: (of) => of.pitch ?? low,
-    y: (load) => (height ? scale(load) : 0),
+    y: (load) => (height ? (height * (high - load)) / (high - low) : 0),
   };
 }

@@ -18,7 +18,8 @@ import {
 describe("words", () => {
   it("writes numbers as lifters do", () => {
     expect([plain(82.5), plain(100), plain(20.41165665)]).toEqual(["82.5", "100", "20.41"]);
-    expect([kilograms(375), kilograms(5644.6)]).toEqual(["375 kg", "5,645 kg"]);
+    const told = [375, 5644.6, 999_999.5, 1_234_567].map(kilograms);
+    expect(told).toEqual(["375 kg", "5,645 kg", "1,000,000 kg", "1,234,567 kg"]);
   });
 
   it("writes clocks, and counts on when a rest is over", () => {

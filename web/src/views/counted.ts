@@ -1,3 +1,5 @@
+import { grouped } from "@/score/words";
+
 /** So many of something: 1 session, 1,204 sessions. */
 export const counted = (many: number, noun: string): string =>
-  `${many.toLocaleString("en-GB")} ${noun}${many === 1 ? "" : "s"}`;
+  `${grouped(many)} ${noun}${many === 1 ? "" : "s"}`;

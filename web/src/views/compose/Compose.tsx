@@ -12,6 +12,7 @@ import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
 import { Remember } from "@/parts/Remember";
 import { useActs } from "@/parts/stable";
+import { useLater } from "@/parts/useLater";
 import { preparationWords } from "@/score/words";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
@@ -52,7 +53,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
   const { data: examined, error, isPlaceholderData: behind } = useExamined(written, slot);
-  const { data: lifts = NO_LIFTS } = useLifts();
+  const { data: lifts = NO_LIFTS } = useLifts(useLater());
   const save = useSavePlan();
   const arranging = useArrange();
   const discard = useDiscard();
@@ -107,7 +108,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const lift = examined?.lifts[examined.lines.flat().indexOf(line)] ?? null;
   const waiting = useMemo(() => waitingForMax(examined?.lifts ?? []), [examined]);
   const names = useMemo(() => lifts.map((lift) => lift.name), [lifts]);
-  const problems = empty ? NONE : (examined?.problems ?? NONE);
+  const problems = examined?.problems ?? NONE;
   const acts = useActs({
     write,
     keep,
@@ -143,7 +144,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
         {examined && examined.timeline.prep.length > 0 && (
           <p className="text-faint">Before you lift: {preparationWords(examined.timeline.prep)}</p>
         )}
-        {examined && !empty ? (
+        {examined ? (
           <Groups
             examined={examined}
             line={line}
@@ -183,7 +184,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             slot={slot}
             empty={empty}
             title={examined?.title ?? "Session"}
-            whole={examined !== undefined && !behind && !empty && problems.length === 0}
+            whole={examined !== undefined && !behind && problems.length === 0}
           />
         </div>
         <WrittenForm
@@ -201,7 +202,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
       <aside className="flex flex-col border-t border-ink bg-panel p-5 sm:p-7 lg:border-t-0 lg:border-l">
         <h2 className="text-2xl font-bold">{examined?.title ?? "Session"}</h2>
         <p className="text-faint">The first line that starts with # is its name.</p>
-        {examined && !empty && (
+        {examined && (
           <CostTable costing={examined.costing} before={examined.before} likely={examined.likely} />
         )}
         {waiting.map((lift) => (

@@ -1,5 +1,6 @@
 import { lazy, memo, type Ref, Suspense } from "react";
 import type { Schemas } from "@/data/client";
+import { useLater } from "@/parts/useLater";
 import type { EditorHandle } from "./Editor";
 
 /** Comes after the rest of the view, which can be read without it. */
@@ -27,6 +28,8 @@ export const WrittenForm = memo(function WrittenForm({
   onMove: (where: "earlier" | "later") => void;
   onSave: () => void;
 }) {
+  const later = useLater();
+  const plainly = <pre className="min-h-24 whitespace-pre-wrap">{first}</pre>;
   return (
     <section
       aria-label="The session in writing"
@@ -37,17 +40,21 @@ export const WrittenForm = memo(function WrittenForm({
         <span className="max-sm:hidden">Ctrl Space offers, Alt ↑↓ moves, Ctrl Z undoes</span>
       </p>
       <div className="lg:max-h-[24dvh] lg:overflow-y-auto">
-        <Suspense fallback={<pre className="min-h-24 whitespace-pre-wrap">{first}</pre>}>
-          <Editor
-            ref={editor}
-            first={first}
-            lifts={lifts}
-            problems={problems}
-            onChange={onChange}
-            onLine={onLine}
-            onMove={onMove}
-            onSave={onSave}
-          />
+        <Suspense fallback={plainly}>
+          {later ? (
+            <Editor
+              ref={editor}
+              first={first}
+              lifts={lifts}
+              problems={problems}
+              onChange={onChange}
+              onLine={onLine}
+              onMove={onMove}
+              onSave={onSave}
+            />
+          ) : (
+            plainly
+          )}
         </Suspense>
       </div>
       <div role="status" className="mt-2 text-[15px] text-slate-wrong lg:max-h-[12dvh] lg:overflow-y-auto">

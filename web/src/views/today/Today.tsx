@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { group } from "d3-array";
 import { Link, useNavigate } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
@@ -182,7 +183,8 @@ function Due({ session, today, primary }: { session: DueSession; today: string; 
       {prep.length > 0 && <p className="mt-4">Before you lift: {preparationWords(prep)}</p>}
       <div className="mt-5 border-t border-ink">
         {[...groups.values()].map((lifts) => (
-          <div key={lifts[0]?.group} className={lifts.length > 1 ? "border-l-2 border-ink pl-4" : ""}>
+          <div key={lifts[0]?.group} className={clsx(lifts.length > 1 && "relative")}>
+            {lifts.length > 1 && <span aria-hidden className="absolute inset-y-0 -left-3 w-0.5 bg-ink" />}
             {lifts.length > 1 && (
               <p className="pt-3 text-sm text-faint">
                 {lifts.length === 2 ? "A pair" : "A circuit"}

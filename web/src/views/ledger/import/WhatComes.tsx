@@ -2,6 +2,7 @@ import type { Schemas } from "@/data/client";
 import { useWrite, type WaitingFile } from "@/data/imports";
 import { Button } from "@/parts/Button";
 import { Notice, Trouble } from "@/parts/Notice";
+import { grouped } from "@/score/words";
 import { counted } from "../../counted";
 import { fullDate } from "../../dates";
 
@@ -30,7 +31,7 @@ export function WhatComes({ file }: { file: WaitingFile }) {
             className="h-2 w-full accent-ink"
           />
           <p className="text-faint">
-            {counted(file.through, "bout")} of {(examined?.bouts ?? 0).toLocaleString("en-GB")} written …
+            {counted(file.through, "bout")} of {grouped(examined?.bouts ?? 0)} written …
           </p>
         </div>
       )}
@@ -105,11 +106,11 @@ function PassedOver({ preview: { passed_over, rows_passed_over } }: { preview: S
       <ul className="max-h-80 overflow-y-auto text-[15px]" tabIndex={-1}>
         {passed_over.map(({ line, column, why }) => (
           <li key={line} className="py-0.5">
-            Line {line.toLocaleString("en-GB")}
+            Line {grouped(line)}
             {column && `, ${column}`}: {why}.
           </li>
         ))}
-        {more > 0 && <li className="text-faint">And {more.toLocaleString("en-GB")} more.</li>}
+        {more > 0 && <li className="text-faint">And {grouped(more)} more.</li>}
       </ul>
     </details>
   );
