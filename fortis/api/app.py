@@ -9,6 +9,7 @@ from starlette_compress import CompressMiddleware
 from fortis import __version__
 from fortis.api import (
     arranging,
+    blocks,
     compose,
     export,
     fitting,
@@ -55,8 +56,8 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
             note_versions(units_of_work)
     problems.install(app)
     describe(app)
-    views = today, floor, compose, arranging, structures, lifts, templates, weeks, ledger, strength, policies, kit
-    for view in (*views, season, watch, trials, fitting, suggestions, meet_day, export, imports):
+    views = today, floor, compose, arranging, structures, lifts, templates, weeks, blocks, ledger, strength
+    for view in (*views, policies, kit, season, watch, trials, fitting, suggestions, meet_day, export, imports):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -48,7 +48,7 @@ _POLICY = {
 
 
 def policy(style_nonce: str = "", script_hashes: Iterable[str] = ()) -> str:
-    """What a page may load and show: what Fortis serves, style elements that bear the page's nonce, its own scripts."""
+    """What a page may load and show: what Fortis serves, and what stands in the page itself."""
     own = {"style-src": f"'self' 'nonce-{style_nonce}'"} if style_nonce else {}
     own["script-src"] = " ".join(("'self'", *script_hashes))
     return "; ".join(f"{what} {where}" for what, where in (_POLICY | own).items())

@@ -22,7 +22,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import Step, asked, timeline
-from fortis.core.tally.comparison import DoneBout, LiftComparison, SessionDone, compare, most_alike
+from fortis.core.tally.comparison import LiftComparison, compare, most_alike
 from fortis.core.tally.records import Alike, Record, records
 from fortis.core.tally.session import SessionTally
 from fortis.core.tally.work import tonnage
@@ -33,7 +33,7 @@ from fortis.store.bouts import RecordedBout
 from fortis.store.finding import found_by
 from fortis.store.lifts import library
 from fortis.store.planning import recommended
-from fortis.store.played import added_up, conditions, played
+from fortis.store.played import added_up, conditions, played, session_done
 from fortis.store.records import alike, bests
 from fortis.store.tables import SessionRow
 
@@ -294,8 +294,8 @@ def _bounds(max_: Estimate | None) -> Bounds | None:
 def _before(work: Work, of: SessionRow) -> Before | None:
     """The session of the same slot that is best laid beside this one; None where it is the first."""
     earlier = sessions.finished(work, slot=of.slot, before=of, limit=FURTHEST_BACK)
-    now, known = _done(work, of), library(work)
-    between = most_alike(now, (_done(work, row) for row in earlier), known)
+    now, known = session_done(work, of), library(work)
+    between = most_alike(now, (session_done(work, row) for row in earlier), known)
     if between is None:
         return None
     row = earlier[between]
@@ -307,14 +307,9 @@ def _before(work: Work, of: SessionRow) -> Before | None:
         tally=added_up(work, row),
         steps=timeline(played(work, row)).steps,
         bouts=recorded(work, row),
-        compared=compare(now, _done(work, row), known),
+        compared=compare(now, session_done(work, row), known),
         between=between,
     )
-
-
-def _done(work: Work, row: SessionRow) -> SessionDone:
-    done = [DoneBout(each.bout, each.done_at) for each in bouts.of(work, row.id)]
-    return SessionDone(done, conditions(work, row).body_kg)
 
 
 def _minutes(row: SessionRow, done: Sequence[RecordedBout]) -> int:

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 from fortis.core.played import as_played, prepared
 from fortis.core.structure.model import Preparation
 from fortis.core.structure.prescription import Prescription
+from fortis.core.tally.comparison import DoneBout, SessionDone
 from fortis.core.tally.session import SessionTally, tally
 from fortis.core.tally.work import Conditions
 from fortis.store import bouts, lifter, sessions
@@ -28,6 +29,12 @@ def conditions(work: UnitOfWork, row: SessionRow) -> Conditions:
     day = sessions.day_of(row)
     body_kg = lifter.body_kg(work, day) if day else None
     return Conditions(body_kg, sessions.frozen_kit(row), lifter.lifter(work).ways)
+
+
+def session_done(work: UnitOfWork, row: SessionRow) -> SessionDone:
+    """A session's bouts and when they were done, to be compared with another's."""
+    done = [DoneBout(each.bout, each.done_at) for each in bouts.of(work, row.id)]
+    return SessionDone(done, conditions(work, row).body_kg)
 
 
 def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:

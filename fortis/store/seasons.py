@@ -4,7 +4,7 @@ What was begun stays as it was. What the lifter changed of a session by hand (it
 aside) stays too: the season moves only what is as it left it.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime
 from typing import NamedTuple
 from uuid import UUID, uuid5
@@ -43,6 +43,11 @@ class Planned(NamedTuple):
 def underway(work: UnitOfWork) -> SeasonRow | None:
     """The season that was not ended."""
     return work.scalars(select(SeasonRow).where(SeasonRow.ended_at.is_(None)).order_by(SeasonRow.at.desc())).first()
+
+
+def latest(work: UnitOfWork, many: int) -> Sequence[SeasonRow]:
+    """The seasons last changed, under way or ended, the latest first."""
+    return work.scalars(select(SeasonRow).order_by(SeasonRow.at.desc()).limit(many)).all()
 
 
 def season_of(row: SeasonRow) -> Season:

@@ -144,3 +144,32 @@ def test_the_record_is_taken_along(phone):
         with phone.expect_download() as download:
             phone.get_by_role("menuitem", name=name).click()
         assert download.value.path().read_bytes().startswith(begins)
+
+
+def test_two_blocks_stand_side_by_side_and_others_are_chosen(desktop):
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Two blocks").click()
+    expect(desktop.get_by_role("heading", name="A week of each")).to_be_visible()
+    expect(desktop.get_by_text(re.compile("^A week of the later: tonnage"))).to_be_visible()
+    tonnage = desktop.get_by_role("row", name="Tonnage")
+    first = tonnage.text_content()
+    assert axe(desktop) == []
+    beside = desktop.get_by_role("region", name="Beside it")
+    beside.get_by_role("textbox", name="Weeks").fill("2")
+    beside.get_by_role("textbox", name="Weeks").press("Enter")
+    expect(tonnage).not_to_have_text(first)
+    expect(beside.get_by_role("combobox")).to_have_value("own")
+    chosen = tonnage.text_content()
+    desktop.reload()
+    expect(tonnage).to_have_text(chosen)
+    one = desktop.get_by_role("region", name="One block")
+    of_season = one.locator("option", has_text="River meet: block 1")
+    one.get_by_role("combobox").select_option(of_season.get_attribute("value"))
+    expect(desktop.get_by_text("The two blocks share weeks: choose two that do not.")).to_be_visible()
+
+
+def test_two_blocks_fit_a_phone(phone):
+    phone.goto("/ledger/blocks")
+    expect(phone.get_by_role("heading", name="Front squat")).to_be_visible()
+    assert phone.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    assert axe(phone) == []

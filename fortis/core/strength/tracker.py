@@ -132,6 +132,10 @@ class Profile:
         found = {key: self.max_of(key, at) for key in self.beliefs}
         return {key: max_ for key, max_ in found.items() if max_}
 
+    def read_as(self, later: "Profile") -> "Profile":
+        """The same maxes read by the curves and calls that were known later: to have learned them is no gain."""
+        return replace(self, kinds=later.kinds, own=later.own)
+
     def learn(
         self, key: LiftKey, at: datetime, bouts: Sequence[Heard], prime: Iterable[Muscle] = ()
     ) -> "tuple[Profile, Sequence[Foretold | None]]":

@@ -60,7 +60,7 @@ class LiftComparison(Value):
 
 def compare(now: SessionDone, then: SessionDone, library: Library = LIBRARY) -> tuple[LiftComparison, ...]:
     """The lifts of a session that were done in another one too, with the same set-up, in their order."""
-    ours, theirs = _lines(now, library), _lines(then, library)
+    ours, theirs = lifts_of(now, library), lifts_of(then, library)
     return tuple(_compared(line, theirs[key]) for key, line in ours.items() if key in theirs)
 
 
@@ -70,7 +70,7 @@ def most_alike(now: SessionDone, then: Iterable[SessionDone], library: Library =
     The nearest of several as good, so the first where nothing is fair; None where there is none. No further one is
     looked at once all lifts are fair to compare.
     """
-    lifts, best, most = len(_lines(now, library)), None, -1
+    lifts, best, most = len(lifts_of(now, library)), None, -1
     for at, other in enumerate(then):
         fair = sum(each.is_fair for each in compare(now, other, library))
         if fair > most:
@@ -81,7 +81,7 @@ def most_alike(now: SessionDone, then: Iterable[SessionDone], library: Library =
 
 
 @dataclass(frozen=True)
-class _Line:
+class LiftDone:
     """What was done of a lift with a set-up: `before` are the lifts done before it that share its muscles."""
 
     lift: Exercise
@@ -91,6 +91,7 @@ class _Line:
 
     @property
     def tempos(self) -> set[Tempo | None]:
+        """The tempos that were asked for; None where none was."""
         return {each.bout.asked.tempo if each.bout.asked else None for each in self.done}
 
     @property
@@ -122,7 +123,8 @@ def _set_of(bout: PerformedBout) -> tuple[int, int]:
     return bout.position.round, bout.position.set
 
 
-def _lines(session: SessionDone, library: Library) -> dict[LiftKey, _Line]:
+def lifts_of(session: SessionDone, library: Library) -> dict[LiftKey, LiftDone]:
+    """The work of a session by lift and set-up, in the order they were begun."""
     of_lift: dict[LiftKey, list[DoneBout]] = {}
     before: dict[LiftKey, tuple[str, ...]] = {}
     lifts: dict[LiftKey, Exercise] = {}
@@ -135,10 +137,10 @@ def _lines(session: SessionDone, library: Library) -> dict[LiftKey, _Line]:
             shared = (done.name for done in lifts.values() if set(done.prime) & set(lift.prime))
             before[key], lifts[key] = tuple(dict.fromkeys(shared)), lift
         of_lift.setdefault(key, []).append(each)
-    return {key: _Line(lifts[key], done, before[key], session.body_kg) for key, done in of_lift.items()}
+    return {key: LiftDone(lifts[key], done, before[key], session.body_kg) for key, done in of_lift.items()}
 
 
-def _compared(now: _Line, then: _Line) -> LiftComparison:
+def _compared(now: LiftDone, then: LiftDone) -> LiftComparison:
     unlike = tuple(_unlike(now, then))
     return LiftComparison(
         exercise=now.lift.name,
@@ -151,20 +153,21 @@ def _compared(now: _Line, then: _Line) -> LiftComparison:
     )
 
 
-def _unlike(now: _Line, then: _Line) -> Iterator[tuple[str, str]]:
+def _unlike(now: LiftDone, then: LiftDone) -> Iterator[tuple[str, str]]:
     """What was not alike, and with what it would have been."""
     if now.tempos != then.tempos:
-        yield f"tempo {_tempos(now)} now, {_tempos(then)} then", f"with the tempo {_tempos(now)}"
+        tempo = tempo_words(now.tempos)
+        yield f"tempo {tempo} now, {tempo_words(then.tempos)} then", f"with the tempo {tempo}"
     if set(now.before) != set(then.before):
-        yield f"{_after(now)} now, {_after(then)} then", _after(now)
+        yield f"{after_words(now.before)} now, {after_words(then.before)} then", after_words(now.before)
     if now.sets != then.sets:
         yield f"{_sets(now)} now, {_sets(then)} then", f"with {_sets(now)}"
-    elif now.rest and then.rest and not 1 / RESTS_ALIKE <= now.rest / then.rest <= RESTS_ALIKE:
-        words, words_then = clock(int(now.rest)), clock(int(then.rest))
+    elif apart := rests_apart(now.rest, then.rest):
+        words, words_then = apart
         yield f"{words} from set to set now, {words_then} then", f"with {words} from set to set"
 
 
-def _became(now: _Line, then: _Line, *, judge: bool) -> str:
+def _became(now: LiftDone, then: LiftDone, *, judge: bool) -> str:
     """What became of load, reps and reserve, bout by bout, and what that says of strength."""
     pairs = [(mine.bout, yours.bout) for mine, yours in zip(now.done, then.done, strict=True)]
     weighed = [(now.kg(mine), then.kg(yours)) for mine, yours in pairs]
@@ -203,7 +206,7 @@ def _after_the_same(pairs: Iterable[Pair]) -> Iterator[Pair]:
                 break
 
 
-def _strength(now: _Line, mine: PerformedBout, then: _Line, yours: PerformedBout) -> float | None:
+def _strength(now: LiftDone, mine: PerformedBout, then: LiftDone, yours: PerformedBout) -> float | None:
     """By how much more strength one bout speaks for than another, as a share, by the usual rep curve."""
     found = []
     for line, bout in ((now, mine), (then, yours)):
@@ -220,15 +223,24 @@ def _changed(by: float, more: str, less: str, same: str) -> str:
     return same if not half else f"{plain(half)} {more if by > 0 else less}"
 
 
-def _after(line: _Line) -> str:
-    return f"after {', '.join(name.lower() for name in line.before)}" if line.before else "with nothing before it"
+def rests_apart(one: float | None, other: float | None) -> tuple[str, str] | None:
+    """Two rests in words, where they are known and not alike."""
+    if not one or not other or 1 / RESTS_ALIKE <= one / other <= RESTS_ALIKE:
+        return None
+    return clock(int(one)), clock(int(other))
 
 
-def _tempos(line: _Line) -> str:
-    return ", ".join(sorted(str(tempo) if tempo else "free" for tempo in line.tempos))
+def after_words(before: Sequence[str]) -> str:
+    """What lifts were done before one, in words."""
+    return f"after {', '.join(name.lower() for name in before)}" if before else "with nothing before it"
 
 
-def _sets(line: _Line) -> str:
+def tempo_words(tempos: Iterable[Tempo | None]) -> str:
+    """At which tempos something was done, in words."""
+    return ", ".join(sorted(str(tempo) if tempo else "free" for tempo in tempos))
+
+
+def _sets(line: LiftDone) -> str:
     """Sets in runs: 3 x 5, 1 x 3 + 2."""
     runs = [(len(list(alike)), " + ".join(map(str, reps))) for reps, alike in groupby(line.sets)]
     return "; ".join(f"{times} x {reps}" for times, reps in runs)

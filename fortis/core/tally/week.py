@@ -93,8 +93,8 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
         sets=sum(costing.sets for costing in costings),
         reps=sum(costing.reps for costing in costings),
         tonnage_kg=total,
-        average_kg=_average_kg(lifts),
-        average_percent=_mean(known),
+        average_kg=average_kg(lifts),
+        average_percent=mean_of(known),
         lifts=tuple(
             _lift(exercise, [lift for lift in lifts if lift.exercise == exercise])
             for exercise in dict.fromkeys(lift.exercise for lift in lifts)
@@ -126,19 +126,20 @@ def _lift(exercise: str, of_lift: Sequence[LiftCost]) -> WeekLift:
     return WeekLift(
         exercise=exercise,
         reps=sum((lift.reps for lift in of_lift), Decimal(0)),
-        tonnage_kg=_tonnage_kg(of_lift),
-        average_kg=_average_kg(of_lift),
+        tonnage_kg=tonnage_of(of_lift),
+        average_kg=average_kg(of_lift),
     )
 
 
-def _tonnage_kg(lifts: Iterable[LiftCost]) -> Decimal:
+def tonnage_of(lifts: Iterable[LiftCost]) -> Decimal:
+    """The tonnage of some lifts, as far as their loads are known."""
     return sum((lift.tonnage_kg or Decimal(0) for lift in lifts), Decimal(0))
 
 
-def _average_kg(lifts: Sequence[LiftCost]) -> Decimal | None:
+def average_kg(lifts: Sequence[LiftCost]) -> Decimal | None:
     """The tonnage of some lifts by their loaded reps; None without any."""
     loaded = sum(lift.reps for lift in lifts if lift.tonnage_kg)
-    return round(_tonnage_kg(lifts) / loaded, 1) if loaded else None
+    return round(tonnage_of(lifts) / loaded, 1) if loaded else None
 
 
 def _daily(monday: date, done: Sequence[DayDone]) -> list[Decimal] | None:
@@ -158,7 +159,7 @@ def _monotony(daily: Sequence[Decimal]) -> float | None:
     return fmean(loads) / spread if spread else None
 
 
-def _mean(of: Sequence[tuple[Decimal, Decimal]]) -> Decimal | None:
+def mean_of(of: Sequence[tuple[Decimal, Decimal]]) -> Decimal | None:
     """The mean of numbers by how often they count."""
     many = sum((times for _, times in of), Decimal(0))
     return round(sum((number * times for number, times in of), Decimal(0)) / many, 1) if many else None
@@ -189,17 +190,26 @@ def beside(week: Week, before: Week) -> str:
     if new := sorted(names - names_before) + sorted(names_before - names):
         others = ", ".join(name.lower() for name in new)
         return f"No fair comparison with the week before: {others} in only one of them. Compare lift by lift."
-    work = (week.tonnage_kg / before.tonnage_kg - 1) * 100
-    load = (week.average_kg / before.average_kg - 1) * 100
+    work, load = more(week.tonnage_kg, before.tonnage_kg), more(week.average_kg, before.average_kg)
     return (
-        f"Tonnage {_signed(work)} %, average load {_signed(load)} % on the week before: "
-        f"{_WORK[_way(work)]}, {_LOAD[_way(load)]}."
+        f"Tonnage {signed(work)} %, average load {signed(load)} % on the week before: {work_and_load(work, load)}."
     )
+
+
+def more(now: Decimal, before: Decimal) -> Decimal:
+    """How much more something is than it was, in per cent."""
+    return (now / before - 1) * 100
+
+
+def work_and_load(work: Decimal, load: Decimal) -> str:
+    """Changes of work and load, in per cent, read together."""
+    return f"{_WORK[_way(work)]}, {_LOAD[_way(load)]}"
 
 
 def _way(percent: Decimal) -> int:
     return 0 if abs(percent) < _SAME else 1 if percent > 0 else -1
 
 
-def _signed(percent: Decimal) -> str:
+def signed(percent: Decimal) -> str:
+    """A change in per cent, with its sign."""
     return f"{'−' if percent < 0 else '+'}{abs(percent):.1f}"

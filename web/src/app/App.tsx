@@ -24,6 +24,7 @@ const router = createBrowserRouter([
           { path: "/season/day", lazy: view(() => import("@/views/season/MeetDay")) },
           { path: "/ledger", lazy: view(() => import("@/views/ledger/Ledger")) },
           { path: "/ledger/week/:monday", lazy: view(() => import("@/views/ledger/Week")) },
+          { path: "/ledger/blocks", lazy: view(() => import("@/views/ledger/Blocks")) },
           { path: "/ledger/import", lazy: view(() => import("@/views/ledger/import/Import")) },
           { path: "/ledger/:id", lazy: view(() => import("@/views/ledger/PastSession")) },
           { path: "/strength", lazy: view(() => import("@/views/strength/Strength")) },

@@ -57,6 +57,39 @@ export const useWeeks = (until: string | null, many: number) =>
     queryFn: () => answer(client.GET("/api/ledger/weeks", { params: { query: { until, many } } })),
   });
 
+/** Whole weeks from a Monday on. */
+export interface Span {
+  monday: string;
+  weeks: number;
+}
+
+/** The blocks that have a name: the last weeks, and those of the seasons. */
+export const useKnownBlocks = () =>
+  useQuery({
+    queryKey: ["ledger", "blocks"],
+    queryFn: () => answer(client.GET("/api/ledger/blocks/known")),
+  });
+
+/** Two blocks side by side. */
+export const useBlocks = (one: Span, other: Span) =>
+  useQuery({
+    queryKey: ["ledger", "blocks", one, other],
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        client.GET("/api/ledger/blocks", {
+          params: {
+            query: {
+              one: one.monday,
+              one_weeks: one.weeks,
+              other: other.monday,
+              other_weeks: other.weeks,
+            },
+          },
+        }),
+      ),
+  });
+
 /** Tell how hard a session was as a whole. */
 export function useTellFelt(id: string) {
   const queries = useQueryClient();

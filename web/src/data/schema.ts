@@ -928,6 +928,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Beside
+         * @description Two blocks, each from the week of a day on, side by side: whichever is the earlier is told first.
+         */
+        get: operations["beside_api_ledger_blocks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/blocks/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Known
+         * @description The last weeks and those before them, then the blocks of the latest seasons, the last block first.
+         */
+        get: operations["known_api_ledger_blocks_known_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger/weeks": {
         parameters: {
             query?: never;
@@ -1966,6 +2006,67 @@ export interface components {
             seconds: number;
         };
         /**
+         * BlockLift
+         * @description A lift in a block, with whatever set-ups: sets, reps and tonnage in a week, the average load of a rep.
+         *
+         *     The maxes are with the set-up it was mostly done with, as known before the block and after it; None where none
+         *     was known.
+         */
+        BlockLift: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Exercise */
+            exercise: string;
+            /** Max After Kg */
+            max_after_kg: number | null;
+            /** Max Before Kg */
+            max_before_kg: number | null;
+            /** Reps */
+            reps: number;
+            /** Sets */
+            sets: number;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+        };
+        /**
+         * BlockTally
+         * @description A block added up. What is counted is the mean of a week of it, `sessions` and `sets` and so on.
+         *
+         *     `average_kg` and `average_percent` are a rep's. `weeks` are its weeks one by one, `light` the Mondays of those
+         *     that were light.
+         */
+        BlockTally: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Average Percent */
+            average_percent: number | null;
+            /** Failure Sets */
+            failure_sets: number;
+            /** Hard Sets */
+            hard_sets: components["schemas"]["Count"][];
+            /** Lifts */
+            lifts: components["schemas"]["BlockLift"][];
+            /** Light */
+            light: string[];
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Reps */
+            reps: number;
+            /** Seconds */
+            seconds: number;
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+            /** Weeks */
+            weeks: components["schemas"]["Week"][];
+        };
+        /**
          * BlockView
          * @description A block: its kind and name, how it is written, and its weeks in the plan from `first` on (from 1).
          */
@@ -1980,6 +2081,18 @@ export interface components {
             weeks: number;
             /** Written */
             written: string;
+        };
+        /**
+         * Blocks
+         * @description Two blocks side by side, the earlier first. `text` says what became of work and load as a whole.
+         */
+        Blocks: {
+            earlier: components["schemas"]["BlockTally"];
+            later: components["schemas"]["BlockTally"];
+            /** Lifts */
+            lifts: components["schemas"]["LiftBeside"][];
+            /** Text */
+            text: string;
         };
         /**
          * BodyPlus
@@ -3010,6 +3123,21 @@ export interface components {
             places: components["schemas"]["Place"][];
         };
         /**
+         * KnownBlock
+         * @description A block by its name: whole weeks that are over, from `monday` on.
+         */
+        KnownBlock: {
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Name */
+            name: string;
+            /** Weeks */
+            weeks: number;
+        };
+        /**
          * KnownLift
          * @description A lift with its set-up whose max is known, how often it was trained, and when last.
          */
@@ -3144,6 +3272,22 @@ export interface components {
             /** Exercise */
             exercise: string;
             setup: components["schemas"]["SetUp-Output"];
+        };
+        /**
+         * LiftBeside
+         * @description A lift in both blocks, or in one of them. `unlike` is what was not alike, empty where it `is_fair`.
+         */
+        LiftBeside: {
+            earlier: components["schemas"]["BlockLift"] | null;
+            /** Exercise */
+            exercise: string;
+            /** Is Fair */
+            is_fair: boolean;
+            later: components["schemas"]["BlockLift"] | null;
+            /** Text */
+            text: string;
+            /** Unlike */
+            unlike: string[];
         };
         /**
          * LiftComparison
@@ -5895,6 +6039,55 @@ export interface components {
          * @enum {string}
          */
         Way: "step loading" | "waves" | "by effort";
+        /**
+         * Week
+         * @description A week from `monday` on. `lifts` are in the order they were done.
+         *
+         *     `average_kg` and `average_percent` are a rep's, None without loaded reps or a known max. `load` is that of all
+         *     sessions, `monotony` its daily mean by its daily standard deviation (of the population), `strain` their product;
+         *     None where a session's was not told, and without any spread.
+         */
+        Week: {
+            /** Average Kg */
+            average_kg: number | null;
+            /** Average Percent */
+            average_percent: number | null;
+            /** Failure Sets */
+            failure_sets: number;
+            /** Hard Sets */
+            hard_sets: components["schemas"]["Count"][];
+            /** Lifts */
+            lifts: components["schemas"]["WeekLift"][];
+            /** Load */
+            load: number | null;
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            /** Monotony */
+            monotony: number | null;
+            /** Overloaded Reps */
+            overloaded_reps: number;
+            /** Partial Reps */
+            partial_reps: number;
+            /** Reps */
+            reps: number;
+            /** Seconds */
+            seconds: number;
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
+            /** Strain */
+            strain: number | null;
+            /** Tonnage Kg */
+            tonnage_kg: number;
+            /** Work Seconds */
+            work_seconds: number;
+            /** Zones */
+            zones: components["schemas"]["Count"][];
+        };
         /**
          * WeekAhead
          * @description A week: its sessions, their seconds and work sets, and its hard sets by muscle, the most first.
@@ -11610,6 +11803,141 @@ export interface operations {
                 };
             };
             /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    beside_api_ledger_blocks_get: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+                one_weeks?: number;
+                other_weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blocks"];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    known_api_ledger_blocks_known_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownBlock"][];
+                };
+            };
+            /** @description There is nothing at this address. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It cannot be taken as it is. */
             422: {
                 headers: {
                     [name: string]: unknown;

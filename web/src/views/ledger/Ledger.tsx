@@ -50,6 +50,14 @@ export default function Ledger() {
                   className="min-h-11 min-w-0 max-w-xl flex-1 rounded-card border border-hairline bg-panel px-3"
                 />
               )}
+              {sessions.length > 0 && (
+                <Link
+                  to="/ledger/blocks"
+                  className="inline-flex min-h-11 items-center underline underline-offset-4"
+                >
+                  Two blocks
+                </Link>
+              )}
               <Link
                 to="/ledger/import"
                 className="inline-flex min-h-11 items-center underline underline-offset-4"

@@ -11,7 +11,7 @@ import { kilograms, plain } from "@/score/words";
 import { dayAndMonth } from "../dates";
 import { Levels, TICK } from "../strength/Levels";
 
-type Week = Schemas["WeekView"];
+type Week = Schemas["Week"];
 
 const HEIGHT = 300;
 const EDGE = { top: 14, right: 10, bottom: 28, left: 58 };
@@ -21,8 +21,12 @@ const APART = 22;
 /** A date takes so much room. */
 const A_DATE = 62;
 
-/** Tonnage and average load, week by week, read together: two plots over one another, on the same weeks. */
-export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
+/**
+ * Tonnage and average load, week by week, read together: two plots over one another, on the same weeks. Weeks of two
+ * blocks, of which the `second` is another, stand apart.
+ */
+export function WorkAndLoad({ weeks: first, second = [] }: { weeks: Week[]; second?: Week[] }) {
+  const weeks = [...first, ...second];
   const [ref, width] = useWidth<HTMLDivElement>();
   const [picked, pick] = useState<number | null>(null);
   const at = picked ?? weeks.length - 1;
@@ -74,13 +78,26 @@ export function WorkAndLoad({ weeks }: { weeks: Week[] }) {
               fillOpacity={number === at ? 1 : 0.55}
             />
           ))}
-          <LinePath
-            data={weeks.filter((week) => week.average_kg !== null)}
-            x={middle}
-            y={(week) => load(week.average_kg ?? 0)}
-            className="stroke-ink"
-            strokeWidth={2}
-          />
+          {[first, second].map((block) => (
+            <LinePath
+              key={block[0]?.monday ?? "none"}
+              data={block.filter((week) => week.average_kg !== null)}
+              x={middle}
+              y={(week) => load(week.average_kg ?? 0)}
+              className="stroke-ink"
+              strokeWidth={2}
+            />
+          ))}
+          {second[0] && (
+            <line
+              x1={(x(second[0].monday) ?? 0) - (x.step() - x.bandwidth()) / 2}
+              x2={(x(second[0].monday) ?? 0) - (x.step() - x.bandwidth()) / 2}
+              y1={EDGE.top}
+              y2={HEIGHT - EDGE.bottom}
+              className="stroke-work"
+              strokeDasharray="3 3"
+            />
+          )}
           {weeks.map(
             (week, number) =>
               week.average_kg !== null && (
