@@ -21,14 +21,15 @@ class _Raw:
 
     def __init__(self, path: Path) -> None:
         self.connection = sqlite3.connect(path, isolation_level=None)
-        self.bout = list(self.connection.execute("select * from bout limit 1").fetchone())
+        names = [row[1] for row in self.connection.execute("pragma table_info(bout)")]
+        columns = ", ".join(f'"{name}"' for name in names)
+        self.bout = list(self.connection.execute(f"select {columns} from bout limit 1").fetchone())
         self.version = list(self.connection.execute("select * from bout_version limit 1").fetchone())
         for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
             self.connection.execute(f"PRAGMA {pragma}")
         self.sets = count(1000)
-        self.into_bout = f"insert into bout values ({', '.join('?' * len(self.bout))})"
+        self.into_bout = f"insert into bout ({columns}) values ({', '.join('?' * len(self.bout))})"
         self.into_version = f"insert into bout_version values ({', '.join('?' * len(self.version))})"
-        names = [row[1] for row in self.connection.execute("pragma table_info(bout)")]
         self.id, self.set = names.index("id"), names.index("set")
 
     def insert(self) -> None:

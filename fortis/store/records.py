@@ -1,12 +1,12 @@
 """The best of every lift, set-up and tempo, as the whole record has it."""
 
 import json
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import Any, NamedTuple
 
-from sqlalchemy import Float, cast, func, null, select
+from sqlalchemy import Float, cast, func, null, or_, select
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.exercises import LoadKind
@@ -34,38 +34,23 @@ def alike(bout: PerformedBout) -> Alike | None:
 
 def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Mapping[Alike, Sequence[Best]]:
     """What was done of some lifts in the finished sessions before a moment: each load and reps once."""
-    asked = BoutRow.asked
-    tempo, motion, lifting = (
-        func.json_extract(asked, f"$.{name}") for name in ("tempo", "range_of_motion", "lifting")
+    each_once = BoutRow.lift_id, BoutRow.alike, BoutRow.setup, BoutRow.kg, BoutRow.reps
+    others = or_(
+        SessionRow.finished_at.is_(None), SessionRow.discarded_at.is_not(None), SessionRow.started_at >= before
     )
     query = (
-        select(
-            BoutRow.lift_id,
-            BoutRow.setup,
-            tempo,
-            BoutRow.kg,
-            BoutRow.reps,
-            func.min(BoutRow.done_at),
-            func.max(BoutRow.done_at),
-        )
-        .join(SessionRow, SessionRow.id == BoutRow.session_id)
+        select(*each_once, func.min(BoutRow.done_at), func.max(BoutRow.done_at))
         .where(
             BoutRow.lift_id.in_(lift_ids),
-            BoutRow.taken_back_at.is_(None),
-            BoutRow.set > 0,
-            BoutRow.reps > 0,
-            BoutRow.kg.is_not(None),
-            SessionRow.finished_at.is_not(None),
-            SessionRow.discarded_at.is_(None),
-            SessionRow.started_at < before,
-            func.coalesce(motion, RangeOfMotion.FULL.value) == RangeOfMotion.FULL.value,
-            func.coalesce(lifting, Lifting.ALONE.value) == Lifting.ALONE.value,
+            BoutRow.alike.is_not(None),
+            BoutRow.session_id.not_in(select(SessionRow.id).where(others)),
         )
-        .group_by(BoutRow.lift_id, BoutRow.setup, tempo, BoutRow.kg, BoutRow.reps)
+        .group_by(*each_once)
     )
     found: dict[Alike, list[Best]] = {}
-    for lift_id, setup, asked_tempo, kg, reps, first, last in work.execute(query):
-        key = Alike(lift_id, SetUp(items=tuple(setup)).key, _tempo(asked_tempo))
+    rows: Iterable[Any] = work.execute(query)
+    for lift_id, tempo, setup, kg, reps, first, last in rows:
+        key = Alike(lift_id, SetUp(items=tuple(setup)).key, _tempo(tempo))
         days = lifter.today(work, first), lifter.today(work, last)
         found.setdefault(key, []).append(Best(Decimal(kg), reps, *days))
     return found
@@ -149,5 +134,5 @@ class _Adding:
         return self._kits.get(name) or self._kits.setdefault(name, from_document(Kit, kept))
 
 
-def _tempo(asked: str | None) -> str:
-    return "" if asked is None else tempo_key(Tempo.model_validate_json(asked))
+def _tempo(asked: str) -> str:
+    return tempo_key(Tempo.model_validate_json(asked)) if asked else ""

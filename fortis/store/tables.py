@@ -4,7 +4,7 @@ from datetime import UTC, date, datetime
 from decimal import Decimal
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, MetaData, String, UniqueConstraint
+from sqlalchemy import JSON, Computed, DateTime, ForeignKey, Index, MetaData, String, UniqueConstraint
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
@@ -136,17 +136,27 @@ class SessionRow(Table):
     season_id: Mapped[str | None] = mapped_column(ForeignKey("season.id"), index=True)
 
 
+_ALIKE = """
+CASE WHEN taken_back_at IS NULL AND "set" > 0 AND reps > 0 AND kg IS NOT NULL
+AND coalesce(json_extract(asked, '$.range_of_motion'), 'full') = 'full'
+AND coalesce(json_extract(asked, '$.lifting'), 'alone') = 'alone'
+THEN coalesce(json_extract(asked, '$.tempo'), '') END
+"""
+
+
 class BoutRow(Table):
     """A bout performed, in its latest version.
 
     Its position in the session is unique: a bout sent twice is one bout. One that was taken back stays, with when
-    that was.
+    that was. `alike` is worked out by the database: the tempo of a bout that can be compared with others (full reps
+    of a work set with a load, lifted alone), empty where none was asked; None for every other bout.
     """
 
     __tablename__ = "bout"
     __table_args__ = (
         UniqueConstraint("session_id", "group", "round", "entry", "set", "bout"),
         Index("ix_bout_session_id", "session_id", "version"),
+        Index("ix_bout_alike", "lift_id", "alike", "setup", "kg", "reps", "done_at", "session_id"),
     )
 
     id: Mapped[str] = mapped_column(String(36), primary_key=True)
@@ -180,6 +190,7 @@ class BoutRow(Table):
     began_at: Mapped[datetime | None]
     done_at: Mapped[datetime]
     taken_back_at: Mapped[datetime | None]
+    alike: Mapped[str | None] = mapped_column(Computed(_ALIKE, persisted=False), deferred=True)
 
 
 class BoutVersionRow(Table):
