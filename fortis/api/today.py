@@ -59,10 +59,12 @@ class DueSession(SessionPlan):
 class SeasonNow(BaseModel):
     """Where in its season the lifter is: in which week of how many, and in what kind of block.
 
-    `number` and `kind` are None before it, after it, and in a week away. `trial` says what this week has of one.
+    `number` and `kind` are None before it, after it, and in a week away. `begins` is its first day, while that is to
+    come. `trial` says what this week has of one.
     """
 
     title: str
+    begins: date | None
     number: int | None
     weeks: int
     kind: Kind | None
@@ -124,6 +126,7 @@ def _season(work: Work, on: date) -> SeasonNow | None:
     week = next((each for each in weeks(season, Unit(row.unit)) if each.monday == monday_of(on)), None)
     return SeasonNow(
         title=season.title,
+        begins=season.starts if season.starts > on else None,
         number=week.number if week else None,
         weeks=season.weeks,
         kind=season.blocks[week.block - 1].kind if week else None,

@@ -229,10 +229,11 @@ def test_today_says_where_in_the_season_it_is(season, monday, today):
     season.save(season.text.replace("\n\nbuilding", f"\nmeet {monday}\n\nbuilding", 1))
     told = season.client.get("/api/today").json()["season"]
     assert (told["title"], told["number"], told["weeks"], told["kind"]) == ("Autumn", None, 5, None)
+    assert told["begins"] == str(monday)
     assert told["aim"]["on"] == str(monday)
     season.save(season.text.replace(str(monday), str(today)))
     told = season.client.get("/api/today").json()["season"]
-    assert (told["number"], told["kind"]) == (1, "building")
+    assert (told["begins"], told["number"], told["kind"]) == (None, 1, "building")
 
 
 def test_the_lifts_that_matter_run_on_as_they_are_known_and_have_attempts(season, lifter, today):

@@ -85,11 +85,7 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
             <h2 className="font-bold">Season</h2>
             <Link to="/season" className="flex min-h-11 items-center justify-between gap-4 hover:underline">
               <span>{view.season.title}</span>
-              <span className="text-right text-faint">
-                {view.season.number === null
-                  ? "no week of it"
-                  : `week ${view.season.number} of ${view.season.weeks}, ${view.season.kind}`}
-              </span>
+              <span className="text-right text-faint">{seasonWords(view.season, view.on)}</span>
             </Link>
             {view.season.trial && <p className="text-faint">{view.season.trial}.</p>}
             {view.season.aim && view.season.aim.on >= view.on && (
@@ -112,6 +108,12 @@ function Day({ view }: { view: Schemas["TodayView"] }) {
       </aside>
     </div>
   );
+}
+
+/** Where in its season a day is. */
+function seasonWords({ begins, number, weeks, kind }: Schemas["SeasonNow"], on: string): string {
+  if (begins) return `begins ${dayWords(begins, on)}`;
+  return number === null ? "no week of it" : `week ${number} of ${weeks}, ${kind}`;
 }
 
 function Underway({ session }: { session: Schemas["SessionCard"] }) {
