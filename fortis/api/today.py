@@ -59,8 +59,8 @@ class DueSession(SessionPlan):
 class SeasonNow(BaseModel):
     """Where in its season the lifter is: in which week of how many, and in what kind of block.
 
-    `number` and `kind` are None before it, after it, and in a week away. `begins` is its first day, while that is to
-    come. `trial` says what this week has of one.
+    `number` and `kind` are None before it, after it, and in a week away. `begins` is its first day, while that is
+    to come. `trial` says what this week has of one.
     """
 
     title: str

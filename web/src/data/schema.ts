@@ -4940,8 +4940,8 @@ export interface components {
          * SeasonNow
          * @description Where in its season the lifter is: in which week of how many, and in what kind of block.
          *
-         *     `number` and `kind` are None before it, after it, and in a week away. `begins` is its first day, while that is to
-         *     come. `trial` says what this week has of one.
+         *     `number` and `kind` are None before it, after it, and in a week away. `begins` is its first day, while that is
+         *     to come. `trial` says what this week has of one.
          */
         SeasonNow: {
             aim: components["schemas"]["Aim"] | null;
