@@ -199,3 +199,16 @@ def test_the_score_foretells_what_a_number_turned_up_will_do(desktop):
     desktop.get_by_role("spinbutton", name=re.compile("^Load")).fill("90")
     expect(said).to_have_text(re.compile(r"5 reps at 90 kg, likely to stop after [1-4]\."))
     expect(desktop.get_by_text("The score foretells")).to_be_visible()
+
+
+def test_what_is_asked_before_the_editor_is_there_is_done_once_it_is(desktop):
+    held = []
+    desktop.route("**/registerSW.js", lambda route: route.abort())
+    desktop.route("**/Editor-*.js", lambda route: held.append(route))
+    with desktop.expect_request("**/Editor-*.js"):
+        desktop.goto("/compose", wait_until="commit")
+    desktop.get_by_role("button", name="Start from an example").click()
+    expect(desktop.locator(".cm-editor")).to_have_count(0)
+    for route in held:
+        route.continue_()
+    expect(desktop.get_by_role("group", name="Score of Trap-bar deadlift")).to_be_visible()

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v4 as newId } from "uuid";
 import { Status } from "@/app/Shell";
@@ -17,7 +17,7 @@ import { preparationWords } from "@/score/words";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
 import { CostTable } from "./Costing";
-import type { EditorHandle } from "./Editor";
+import { useEditing } from "./editing";
 import { EXAMPLE } from "./example";
 import { type Dropped, Groups } from "./Groups";
 import { Hands } from "./Hands";
@@ -58,7 +58,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const arranging = useArrange();
   const discard = useDiscard();
   const go = useNavigate();
-  const editor = useRef<EditorHandle>(null);
+  const { edit, onEditor } = useEditing();
   const changed = written !== (saved?.written ?? "");
   const played = saved !== undefined && saved.state !== "planned";
   const empty = written.trim() === "";
@@ -87,18 +87,18 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const mendSlip = ({ line: at, column, nearest }: Schemas["Problem"]) => {
     const text = written.split("\n")[at - 1] ?? "";
     const word = /^[^\s,;:()]*/.exec(text.slice(column - 1))?.[0] ?? "";
-    editor.current?.replaceLine(
-      at,
-      text.slice(0, column - 1) + nearest + text.slice(column - 1 + word.length),
-    );
+    const mended = text.slice(0, column - 1) + nearest + text.slice(column - 1 + word.length);
+    edit((editor) => editor.replaceLine(at, mended));
   };
   const arrange = (change: Pick<Schemas["Arranging"], "line" | "act" | "target">) =>
     arranging.mutate(
       { written, ...change },
       {
         onSuccess: (arranged) => {
-          editor.current?.replaceAll(arranged.written);
-          editor.current?.goTo(arranged.line);
+          edit((editor) => {
+            editor.replaceAll(arranged.written);
+            editor.goTo(arranged.line);
+          });
         },
       },
     );
@@ -114,23 +114,25 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
     keep,
     mendSlip,
     text: () => written,
-    add: (added: string) => editor.current?.append(`${added}\n`),
+    add: (added: string) => edit((editor) => editor.append(`${added}\n`)),
     prepare: () => {
       const { text, line } = withPreparation(written);
-      editor.current?.replaceAll(text);
-      editor.current?.goTo(line);
+      edit((editor) => {
+        editor.replaceAll(text);
+        editor.goTo(line);
+      });
     },
-    use: (name: string) => editor.current?.append(`${name}: `),
+    use: (name: string) => edit((editor) => editor.append(`${name}: `)),
     startFrom: (text: string, from: string | null) => {
-      editor.current?.replaceAll(text);
+      edit((editor) => editor.replaceAll(text));
       if (saved) return;
       setSlot(from);
       if (from) localStorage.setItem(`${draftKey}.slot`, from);
       else localStorage.removeItem(`${draftKey}.slot`);
     },
-    goTo: (at: number) => editor.current?.goTo(at),
-    mend: (mend: Schemas["Mend"]) => editor.current?.replaceLine(mend.line, mend.written),
-    writeLine: (changed: string) => editor.current?.replaceLine(line, changed, false),
+    goTo: (at: number) => edit((editor) => editor.goTo(at)),
+    mend: (mend: Schemas["Mend"]) => edit((editor) => editor.replaceLine(mend.line, mend.written)),
+    writeLine: (changed: string) => edit((editor) => editor.replaceLine(line, changed, false)),
     drop: (dropped: Dropped) => arrange(dropped),
     move: (act: "earlier" | "later") => onLift && arrange({ line, act }),
   });
@@ -153,7 +155,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
             className="-ml-3 min-h-40 flex-1 pl-3 lg:overflow-y-auto"
           />
         ) : (
-          <Opening onExample={() => editor.current?.replaceAll(EXAMPLE)} />
+          <Opening onExample={() => edit((editor) => editor.replaceAll(EXAMPLE))} />
         )}
         {error && <Trouble error={error} />}
         {arranging.error && <Trouble error={arranging.error} />}
@@ -188,7 +190,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
           />
         </div>
         <WrittenForm
-          editor={editor}
+          onEditor={onEditor}
           first={first}
           lifts={names}
           onChange={acts.write}
@@ -219,7 +221,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
                   key={name}
                   type="button"
                   className="ml-2 underline underline-offset-4"
-                  onClick={() => editor.current?.replaceAll(written.replaceAll(lift.name, name))}
+                  onClick={() => edit((editor) => editor.replaceAll(written.replaceAll(lift.name, name)))}
                 >
                   Use {name}
                 </button>

@@ -17,7 +17,7 @@ import {
   lineNumbers,
   placeholder,
 } from "@codemirror/view";
-import { type Ref, useEffect, useEffectEvent, useImperativeHandle, useRef } from "react";
+import { useEffect, useEffectEvent, useRef } from "react";
 import { styleNonce } from "@/app/nonce";
 import type { Schemas } from "@/data/client";
 import { completions, isNamingLift, language } from "./language";
@@ -63,7 +63,7 @@ const LOOK = EditorView.theme({
 
 /** The written form: an editor that colours, completes, and underlines what is wrong. */
 export default function Editor({
-  ref,
+  onEditor,
   first,
   lifts,
   problems,
@@ -72,7 +72,8 @@ export default function Editor({
   onMove,
   onSave,
 }: {
-  ref: Ref<EditorHandle>;
+  /** Told what can be done with it once it is there, and nothing when it goes. */
+  onEditor: (editor: EditorHandle | null) => void;
   first: string;
   lifts: string[];
   problems: Schemas["Problem"][];
@@ -88,6 +89,7 @@ export default function Editor({
   const save = useEffectEvent(onSave);
   const move = useEffectEvent(onMove);
   const start = useEffectEvent(() => first);
+  const told = useEffectEvent(onEditor);
   const complete = useEffectEvent((context: Parameters<ReturnType<typeof completions>>[0]) =>
     completions(lifts)(context),
   );
@@ -137,7 +139,11 @@ export default function Editor({
       }),
     });
     view.current = editor;
-    return () => editor.destroy();
+    told(handle(() => view.current));
+    return () => {
+      told(null);
+      editor.destroy();
+    };
   }, []);
 
   /** Lifts that come while one is being named are offered at once. */
@@ -159,7 +165,6 @@ export default function Editor({
       );
   }, [problems]);
 
-  useImperativeHandle(ref, () => handle(() => view.current), []);
   return <div ref={box} />;
 }
 

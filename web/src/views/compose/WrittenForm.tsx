@@ -1,4 +1,4 @@
-import { lazy, memo, type Ref, Suspense } from "react";
+import { lazy, memo, Suspense } from "react";
 import type { Schemas } from "@/data/client";
 import { useLater } from "@/parts/useLater";
 import type { EditorHandle } from "./Editor";
@@ -8,7 +8,7 @@ const Editor = lazy(() => import("./Editor"));
 
 /** The written form with, under it, what is wrong and where, and the likely mend one press away. */
 export const WrittenForm = memo(function WrittenForm({
-  editor,
+  onEditor,
   first,
   lifts,
   problems,
@@ -18,7 +18,7 @@ export const WrittenForm = memo(function WrittenForm({
   onMove,
   onSave,
 }: {
-  editor: Ref<EditorHandle>;
+  onEditor: (editor: EditorHandle | null) => void;
   first: string;
   lifts: string[];
   problems: Schemas["Problem"][];
@@ -43,7 +43,7 @@ export const WrittenForm = memo(function WrittenForm({
         <Suspense fallback={plainly}>
           {later ? (
             <Editor
-              ref={editor}
+              onEditor={onEditor}
               first={first}
               lifts={lifts}
               problems={problems}
