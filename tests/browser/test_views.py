@@ -270,3 +270,14 @@ def test_a_structure_is_chosen_turned_and_added(desktop):
     expect(desktop.get_by_role("group", name="Score of Deadlift")).to_be_visible()
     form.press("Control+z")
     expect(form).not_to_contain_text("Deadlift")
+
+
+def test_a_view_that_cannot_be_fetched_says_so_and_can_be_had_anew(desktop):
+    desktop.route("**/registerSW.js", lambda route: route.abort())
+    desktop.route("**/Kit-*.js", lambda route: route.abort())
+    desktop.goto("/ledger")
+    desktop.get_by_role("link", name="Kit", exact=True).click()
+    expect(desktop.get_by_role("heading", name="This view could not be shown")).to_be_visible()
+    desktop.unroute("**/Kit-*.js")
+    desktop.get_by_role("button", name="Load the page again").click()
+    expect(desktop.get_by_role("heading", name="Kit", level=1)).to_be_visible()

@@ -4,6 +4,7 @@ from datetime import UTC, date, datetime, time, timedelta
 
 import pytest
 
+from fortis.core.exercises import LIBRARY
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
@@ -84,6 +85,13 @@ def test_how_a_lift_was_mostly_done_is_what_counts():
     assert squat.is_fair
     assert (extension.earlier, extension.is_fair, extension.text) == (None, False, "")
     assert "leg extension in only one of them" in found.text
+
+
+def test_a_lift_that_was_renamed_is_one_lift():
+    squat = LIBRARY.find("Back squat")
+    renamed = LIBRARY.with_lifts([squat.model_copy(update={"name": "Low-bar", "former_names": ("Back squat",)})])
+    found = side_by_side(block(EARLIER, 2, (FIVES, 100)), block(LATER, 2, (FIVES, 100)), renamed)
+    assert [(each.exercise, each.is_fair) for each in found.lifts] == [("Low-bar", True)]
 
 
 def test_a_light_week_in_one_of_them_is_told_and_taken_out():

@@ -149,7 +149,7 @@ def side_by_side(one: BlockDone, other: BlockDone, library: Library = LIBRARY) -
     if later.span.monday < earlier.span.after:
         raise OverlapError
     ways, ways_later = _ways(earlier, library), _ways(later, library)
-    first, second = _block(earlier, ways), _block(later, ways_later)
+    first, second = _block(earlier, ways, library), _block(later, ways_later, library)
     before = {lift.exercise: lift for lift in first.lifts}
     after = {lift.exercise: lift for lift in second.lifts}
     names = dict.fromkeys((*after, *before))
@@ -210,12 +210,12 @@ def _most(of: Iterable[tuple[Item, int]]) -> Item:
     return counts.most_common(1)[0][0]
 
 
-def _block(done: BlockDone, ways: Mapping[str, _Way]) -> BlockTally:
+def _block(done: BlockDone, ways: Mapping[str, _Way], library: Library) -> BlockTally:
     weeks = tuple(added_up(monday, done.days) for monday in done.span.mondays)
     many = done.span.weeks
     costs: dict[str, list[LiftCost]] = {}
     for lift in (lift for day in done.days for lift in day.costing.lifts):
-        costs.setdefault(lift.exercise, []).append(lift)
+        costs.setdefault(library.find(lift.exercise).name, []).append(lift)
     lifts = [lift for of_lift in costs.values() for lift in of_lift]
     percents = [(lift.average_percent, lift.reps) for lift in lifts if lift.average_percent is not None]
     hard = {name: round(count / many, 1) for name, count in summed(week.hard_sets for week in weeks).items()}
@@ -255,7 +255,7 @@ def _a_week(count: float, weeks: int) -> float:
 
 
 def _kg_a_week(kg: Decimal, weeks: int) -> Decimal:
-    return round(kg / weeks)  # type: ignore[return-value]
+    return Decimal(round(kg / weeks))
 
 
 def _whole(earlier: BlockTally, later: BlockTally) -> str:
