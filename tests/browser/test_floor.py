@@ -755,3 +755,19 @@ def test_what_is_done_before_the_first_lift_is_ticked_and_stays_with_the_session
     page.wait_for_url("**/ledger/**")
     expect(page.get_by_text("Prepared with heat on the left elbow")).to_have_count(0)
     expect(page.get_by_text("Prepared with hip drills (5 min), heat on the left elbow.")).to_be_visible()
+
+
+def test_a_press_that_ends_over_the_menu_takes_nothing_of_it(desktop):
+    begin(desktop)
+    button = desktop.get_by_role("button", name="Change the plan").bounding_box()
+    desktop.mouse.move(button["x"] + 20, button["y"] + 20)
+    desktop.mouse.down()
+    end_it = desktop.get_by_role("menuitem", name="End it here")
+    expect(end_it).to_be_visible()
+    item = end_it.bounding_box()
+    desktop.mouse.move(item["x"] + 20, item["y"] + 20, steps=5)
+    desktop.mouse.up()
+    desktop.wait_for_timeout(300)
+    expect(end_it).to_be_visible()
+    end_it.click()
+    expect(desktop.get_by_role("button", name="Finish the session")).to_be_visible()

@@ -19,10 +19,12 @@ export function Menu({ trigger, children }: { trigger: ReactNode; children: Reac
   );
 }
 
+/** Taken by a press on it, and not by letting go of one that began elsewhere: what lies under a finger may move. */
 export function MenuItem({ onSelect, children }: { onSelect: () => void; children: ReactNode }) {
   return (
     <DropdownMenu.Item
       onSelect={onSelect}
+      onPointerUp={(event) => event.preventDefault()}
       className="flex min-h-11 cursor-pointer items-center px-4 outline-none data-highlighted:bg-ink data-highlighted:text-paper"
     >
       {children}

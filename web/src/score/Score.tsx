@@ -14,8 +14,7 @@ const INK: Record<Tense, string> = {
 
 /**
  * A group drawn as a score. The drawing is one picture to a screen reader, with its text equivalent beside it;
- * where it is wider than its place it scrolls, and the names of the lifts stay. Its place is kept while it is out of
- * sight, and the browser draws it as it comes into sight.
+ * where it is wider than its place it scrolls, and the names of the lifts stay.
  */
 export function Score({
   ref,
@@ -53,10 +52,7 @@ export function Score({
   );
   if (bare) return drawing;
   return (
-    <figure
-      className="relative m-0 [content-visibility:auto]"
-      style={{ containIntrinsicBlockSize: `auto ${layout.height * zoom}px` }}
-    >
+    <figure className="relative m-0">
       <Scroller ref={ref} label={`Score of ${names}`}>
         {drawing}
       </Scroller>

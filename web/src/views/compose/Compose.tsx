@@ -12,7 +12,7 @@ import { Loaded } from "@/parts/Loaded";
 import { Notice, Trouble } from "@/parts/Notice";
 import { Remember } from "@/parts/Remember";
 import { useActs } from "@/parts/stable";
-import { useLater } from "@/parts/useLater";
+import { useDrawn } from "@/parts/useDrawn";
 import { preparationWords } from "@/score/words";
 import { isoDate } from "../dates";
 import { Cautions } from "./Cautions";
@@ -53,7 +53,7 @@ function Desk({ saved }: { saved?: Schemas["Composed"] }) {
   const [line, setLine] = useState(1);
   const [day, setDay] = useState(saved ? (saved.planned_on ?? "") : isoDate(new Date()));
   const { data: examined, error, isPlaceholderData: behind } = useExamined(written, slot);
-  const { data: lifts = NO_LIFTS } = useLifts(useLater());
+  const { data: lifts = NO_LIFTS } = useLifts(useDrawn());
   const save = useSavePlan();
   const arranging = useArrange();
   const discard = useDiscard();

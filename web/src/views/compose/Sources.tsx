@@ -4,7 +4,7 @@ import { useKeepTemplate, useRecent, useTemplates } from "@/data/queries";
 import { Button } from "@/parts/Button";
 import { saveFile } from "@/parts/file";
 import { Menu, MenuHeading, MenuItem } from "@/parts/Menu";
-import { useLater } from "@/parts/useLater";
+import { useDrawn } from "@/parts/useDrawn";
 import { dayWords, isoDate } from "../dates";
 import { EXAMPLE } from "./example";
 
@@ -15,8 +15,8 @@ export const StartFrom = memo(function StartFrom({
   /** Told the text, and the slot that a session from it fills. */
   onStart: (written: string, slot: string | null) => void;
 }) {
-  const { data: templates = [] } = useTemplates(useLater());
-  const { data: recent = [] } = useRecent(useLater());
+  const { data: templates = [] } = useTemplates(useDrawn());
+  const { data: recent = [] } = useRecent(useDrawn());
   return (
     <Menu trigger={<Button look="quiet">Start from …</Button>}>
       {templates.length > 0 && <MenuHeading>Templates</MenuHeading>}
@@ -56,7 +56,7 @@ export const KeepAndShare = memo(function KeepAndShare({
   whole: boolean;
 }) {
   const keep = useKeepTemplate();
-  const { data: templates = [] } = useTemplates(useLater());
+  const { data: templates = [] } = useTemplates(useDrawn());
   const [message, setMessage] = useState("");
   const own = templates.find((template) => template.title === title);
   const asTemplate = () =>

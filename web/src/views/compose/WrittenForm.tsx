@@ -1,6 +1,6 @@
 import { lazy, memo, Suspense } from "react";
 import type { Schemas } from "@/data/client";
-import { useLater } from "@/parts/useLater";
+import { useDrawn } from "@/parts/useDrawn";
 import type { EditorHandle } from "./Editor";
 
 /** Comes after the rest of the view, which can be read without it. */
@@ -28,7 +28,7 @@ export const WrittenForm = memo(function WrittenForm({
   onMove: (where: "earlier" | "later") => void;
   onSave: () => void;
 }) {
-  const later = useLater();
+  const drawn = useDrawn();
   const plainly = <pre className="min-h-24 whitespace-pre-wrap">{first}</pre>;
   return (
     <section
@@ -41,7 +41,7 @@ export const WrittenForm = memo(function WrittenForm({
       </p>
       <div className="lg:max-h-[24dvh] lg:overflow-y-auto">
         <Suspense fallback={plainly}>
-          {later ? (
+          {drawn ? (
             <Editor
               onEditor={onEditor}
               first={first}

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
 import { useWatch } from "@/data/season";
-import { useLater } from "@/parts/useLater";
+import { useDrawn } from "@/parts/useDrawn";
 
 /** The watch, when it has something to say and nothing is planned yet: the signs that count most, and where to go. */
 export function LightWeekDue() {
-  const { data: watch } = useWatch(useLater());
+  const { data: watch } = useWatch(useDrawn());
   if (!watch?.is_due || watch.planned) return null;
   const loudest = [...watch.signs].sort((one, other) => other.counts - one.counts).slice(0, 2);
   return (
