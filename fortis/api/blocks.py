@@ -22,7 +22,6 @@ from fortis.core.units import Unit
 from fortis.core.value import Day
 from fortis.store import lifter, maxes, seasons, went
 from fortis.store.lifts import library
-from fortis.store.played import session_done
 from fortis.store.tables import SeasonRow
 from fortis.store.weeks import done_within
 
@@ -109,7 +108,7 @@ def _done(work: Work, span: Span, latest: Profile) -> BlockDone:
     return BlockDone(
         span,
         [each.day for each in done],
-        [session_done(work, each.row) for each in done],
+        [each.session for each in done],
         known(_begins(work, span.monday)),
         known(_begins(work, span.after)),
         frozenset(each.monday for each in easy),

@@ -65,6 +65,8 @@ VIEWS = {
     "ledger": "ledger/Ledger",
     "ledger/": "ledger/PastSession",
     "ledger/week/": "ledger/Week",
+    "ledger/blocks": "ledger/Blocks",
+    "ledger/import": "ledger/import/Import",
     "strength": "strength/Strength",
     "kit": "kit/Kit",
 }

@@ -12,6 +12,7 @@ from fortis.core.tally.comparison import DoneBout, SessionDone
 from fortis.core.tally.session import SessionTally, tally
 from fortis.core.tally.work import Conditions
 from fortis.store import bouts, lifter, sessions
+from fortis.store.bouts import RecordedBout
 from fortis.store.lifts import library
 from fortis.store.tables import SessionRow
 
@@ -33,8 +34,12 @@ def conditions(work: UnitOfWork, row: SessionRow) -> Conditions:
 
 def session_done(work: UnitOfWork, row: SessionRow) -> SessionDone:
     """A session's bouts and when they were done, to be compared with another's."""
-    done = [DoneBout(each.bout, each.done_at) for each in bouts.of(work, row.id)]
-    return SessionDone(done, conditions(work, row).body_kg)
+    return as_done(bouts.of(work, row.id), conditions(work, row))
+
+
+def as_done(recorded: Sequence[RecordedBout], under: Conditions) -> SessionDone:
+    """The bouts of a session and when they were done, as read before."""
+    return SessionDone([DoneBout(each.bout, each.done_at) for each in recorded], under.body_kg)
 
 
 def added_up(work: UnitOfWork, row: SessionRow) -> SessionTally:

@@ -7,11 +7,12 @@ from typing import NamedTuple
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.performance import PerformedBout
+from fortis.core.tally.comparison import SessionDone
 from fortis.core.tally.costing import cost_of_performance
 from fortis.core.tally.week import DayDone
 from fortis.store import bouts, sessions
 from fortis.store.lifts import library
-from fortis.store.played import conditions, played
+from fortis.store.played import as_done, conditions, played
 from fortis.store.tables import SessionRow
 
 _A_ZONE = timedelta(days=1)
@@ -19,11 +20,16 @@ _A_ZONE = timedelta(days=1)
 
 
 class Done(NamedTuple):
-    """A finished session: what was done in it, and what it comes to on its day."""
+    """A finished session: what was done in it and when, and what it comes to on its day."""
 
     row: SessionRow
-    performed: tuple[PerformedBout, ...]
+    session: SessionDone
     day: DayDone
+
+    @property
+    def performed(self) -> Sequence[PerformedBout]:
+        """The bouts that were done, in their order."""
+        return [each.bout for each in self.session.done]
 
 
 def done_within(work: UnitOfWork, first: date, last: date) -> Sequence[Done]:
@@ -40,7 +46,8 @@ def done_within(work: UnitOfWork, first: date, last: date) -> Sequence[Done]:
 
 
 def _done(work: UnitOfWork, row: SessionRow, day: date, recorded: Sequence[bouts.RecordedBout]) -> Done:
-    performed = tuple(each.bout for each in recorded)
+    performed = [each.bout for each in recorded]
     seconds = round(sessions.time_on_the_floor(row, recorded).total_seconds())
-    costing = cost_of_performance(played(work, row), performed, seconds, conditions(work, row), library(work))
-    return Done(row, performed, DayDone(day=day, costing=costing, felt=row.felt))
+    under = conditions(work, row)
+    costing = cost_of_performance(played(work, row), performed, seconds, under, library(work))
+    return Done(row, as_done(recorded, under), DayDone(day=day, costing=costing, felt=row.felt))

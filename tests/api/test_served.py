@@ -28,6 +28,8 @@ VIEWS = {
     "/ledger/x": "PastSession",
     "/nowhere": None,
     "/ledger/week/2026-11-23": "Week",
+    "/ledger/blocks": "Blocks",
+    "/ledger/import": "Import",
 }
 
 
@@ -36,9 +38,9 @@ def test_the_scripts_of_a_view_are_fetched_ahead(client, path, view):
     page = client.get(path).text
     ahead = re.findall(r'modulepreload" crossorigin href="(/assets/[^"]*)"', page)
     assert all(client.get(file).status_code == 200 for file in ahead)
-    assert [file for file in ahead if re.match("/assets/(Today|Floor|Ledger|PastSession|Week)-", file)] == [
-        file for file in ahead if view and file.startswith(f"/assets/{view}-")
-    ]
+    assert [
+        file for file in ahead if re.match("/assets/(Today|Floor|Ledger|PastSession|Week|Blocks|Import)-", file)
+    ] == [file for file in ahead if view and file.startswith(f"/assets/{view}-")]
     assert view is None or f"/assets/{view}-" in page
 
 

@@ -13,7 +13,6 @@ from tests.logs import bring, tired_log
 def begin(page):
     page.goto("/season")
     expect(page.get_by_role("heading", name="No season is under way")).to_be_visible()
-    page.wait_for_function("document.fonts.status === 'loaded'")  # a font that comes in moves what is pressed
     page.get_by_role("button", name="Plan this season").click()
     expect(page.get_by_role("heading", name="Winter", level=1)).to_be_visible()
 

@@ -31,7 +31,7 @@ from fortis.core.tally.week import (
     Week,
     added_up,
     average_kg,
-    mean_of,
+    average_percent,
     more,
     signed,
     summed,
@@ -213,11 +213,10 @@ def _most(of: Iterable[tuple[Item, int]]) -> Item:
 def _block(done: BlockDone, ways: Mapping[str, _Way], library: Library) -> BlockTally:
     weeks = tuple(added_up(monday, done.days) for monday in done.span.mondays)
     many = done.span.weeks
+    lifts = [lift for day in done.days for lift in day.costing.lifts]
     costs: dict[str, list[LiftCost]] = {}
-    for lift in (lift for day in done.days for lift in day.costing.lifts):
+    for lift in lifts:
         costs.setdefault(library.find(lift.exercise).name, []).append(lift)
-    lifts = [lift for of_lift in costs.values() for lift in of_lift]
-    percents = [(lift.average_percent, lift.reps) for lift in lifts if lift.average_percent is not None]
     hard = {name: round(count / many, 1) for name, count in summed(week.hard_sets for week in weeks).items()}
     return BlockTally(
         monday=done.span.monday,
@@ -229,7 +228,7 @@ def _block(done: BlockDone, ways: Mapping[str, _Way], library: Library) -> Block
         reps=round(sum(week.reps for week in weeks) / many),
         tonnage_kg=_kg_a_week(sum((week.tonnage_kg for week in weeks), Decimal(0)), many),
         average_kg=average_kg(lifts),
-        average_percent=mean_of(percents),
+        average_percent=average_percent(lifts),
         hard_sets=most_first(hard),
         failure_sets=_a_week(sum(week.failure_sets for week in weeks), many),
         lifts=tuple(_lift(name, of_lift, ways.get(name), done) for name, of_lift in costs.items()),

@@ -82,7 +82,6 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
     costings = [each.costing for each in of_week]
     lifts = [lift for costing in costings for lift in costing.lifts]
     total = sum((costing.tonnage_kg for costing in costings), Decimal(0))
-    known = [(lift.average_percent, lift.reps) for lift in lifts if lift.average_percent is not None]
     loads = _daily(monday, of_week)
     load, monotony = (None, None) if loads is None else (sum(loads, Decimal(0)), _monotony(loads))
     return Week(
@@ -94,7 +93,7 @@ def added_up(monday: date, done: Sequence[DayDone]) -> Week:
         reps=sum(costing.reps for costing in costings),
         tonnage_kg=total,
         average_kg=average_kg(lifts),
-        average_percent=mean_of(known),
+        average_percent=average_percent(lifts),
         lifts=tuple(
             _lift(exercise, [lift for lift in lifts if lift.exercise == exercise])
             for exercise in dict.fromkeys(lift.exercise for lift in lifts)
@@ -159,10 +158,11 @@ def _monotony(daily: Sequence[Decimal]) -> float | None:
     return fmean(loads) / spread if spread else None
 
 
-def mean_of(of: Sequence[tuple[Decimal, Decimal]]) -> Decimal | None:
-    """The mean of numbers by how often they count."""
-    many = sum((times for _, times in of), Decimal(0))
-    return round(sum((number * times for number, times in of), Decimal(0)) / many, 1) if many else None
+def average_percent(lifts: Iterable[LiftCost]) -> Decimal | None:
+    """The share of the max of a rep of some lifts, of those whose max is known; None without any."""
+    known = [(lift.average_percent, lift.reps) for lift in lifts if lift.average_percent is not None]
+    many = sum((reps for _, reps in known), Decimal(0))
+    return round(sum((percent * reps for percent, reps in known), Decimal(0)) / many, 1) if many else None
 
 
 def summed(counted: Iterable[Iterable[Count]]) -> dict[str, Decimal]:

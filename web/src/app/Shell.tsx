@@ -1,9 +1,8 @@
 import { clsx } from "clsx";
 import { Moon, Sun } from "lucide-react";
-import { createContext, memo, Suspense, startTransition, use, useCallback, useState } from "react";
+import { createContext, memo, startTransition, use, useCallback, useState } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, ScrollRestoration, useMatch, useNavigate } from "react-router";
-import { Waiting } from "@/parts/Notice";
 import { Calculator } from "./Calculator";
 import { Refused } from "./Refused";
 import { SaveState } from "./SaveState";
@@ -77,9 +76,7 @@ const Frame = memo(function Frame({ onPlace }: { onPlace: (place: HTMLElement | 
       <Calculator />
       <Refused />
       <main id="main">
-        <Suspense fallback={<Waiting what="the view" />}>
-          <Outlet />
-        </Suspense>
+        <Outlet />
       </main>
     </>
   );

@@ -12,6 +12,10 @@ export const grouped = (whole: number): string => String(whole).replace(/\B(?=(\
 /** Kilograms with thousands set apart, rounded to whole ones from a thousand up. */
 export const kilograms = (kg: number): string => `${kg >= 1000 ? grouped(Math.round(kg)) : plain(kg)} kg`;
 
+/** The average load of a rep, where there is one. */
+export const averageWords = (of: { average_kg: number | null } | undefined): string =>
+  of?.average_kg == null ? "–" : `${plain(of.average_kg)} kg`;
+
 /** A clock: 7 → 0:07, 151 → 2:31, 3720 → 1:02:00. Below zero it counts on with a plus. */
 export function clock(seconds: number): string {
   const whole = Math.abs(Math.trunc(seconds));

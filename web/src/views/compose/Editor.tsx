@@ -139,7 +139,7 @@ export default function Editor({
       }),
     });
     view.current = editor;
-    told(handle(() => view.current));
+    told(handle(editor));
     return () => {
       told(null);
       editor.destroy();
@@ -195,32 +195,27 @@ function diagnostic(editor: EditorView, problem: Schemas["Problem"]): Diagnostic
   ];
 }
 
-/** The handle over whatever editor is there now. */
-function handle(editor: () => EditorView | null): EditorHandle {
-  const change = (of: (view: EditorView) => { from: number; to?: number; insert: string }, focus = true) => {
-    const view = editor();
-    if (!view) return;
+/** What can be done with an editor. */
+function handle(view: EditorView): EditorHandle {
+  const change = (changes: { from: number; to?: number; insert: string }, focus = true) => {
     // What was offered while typing is about a line that is no longer there, and would lie over the new one.
     closeCompletion(view);
-    view.dispatch({ changes: of(view), scrollIntoView: focus, userEvent: "input" });
+    view.dispatch({ changes, scrollIntoView: focus, userEvent: "input" });
     if (focus) view.focus();
   };
   return {
-    replaceLine: (number, written, focus = true) =>
-      change((view) => {
-        const { from, to } = view.state.doc.line(number);
-        return { from, to, insert: written };
-      }, focus),
-    replaceAll: (written) => change((view) => ({ from: 0, to: view.state.doc.length, insert: written })),
-    append: (written) =>
-      change((view) => {
-        const { doc } = view.state;
-        const gap = doc.length && doc.line(doc.lines).length ? "\n" : "";
-        return { from: doc.length, insert: gap + written };
-      }),
+    replaceLine: (number, written, focus = true) => {
+      const { from, to } = view.state.doc.line(number);
+      change({ from, to, insert: written }, focus);
+    },
+    replaceAll: (written) => change({ from: 0, to: view.state.doc.length, insert: written }),
+    append: (written) => {
+      const { doc } = view.state;
+      const gap = doc.length && doc.line(doc.lines).length ? "\n" : "";
+      change({ from: doc.length, insert: gap + written });
+    },
     goTo: (number) => {
-      const view = editor();
-      if (!view || number > view.state.doc.lines) return;
+      if (number > view.state.doc.lines) return;
       view.dispatch({ selection: { anchor: view.state.doc.line(number).to }, scrollIntoView: true });
       view.focus();
     },

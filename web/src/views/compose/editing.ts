@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useCallback, useRef } from "react";
 import type { EditorHandle } from "./Editor";
 
 type Change = (editor: EditorHandle) => void;
@@ -7,13 +7,13 @@ type Change = (editor: EditorHandle) => void;
 export function useEditing() {
   const editor = useRef<EditorHandle>(null);
   const waiting = useRef<Change[]>([]);
-  const [edit] = useState(() => (change: Change) => {
+  const edit = (change: Change) => {
     if (editor.current) change(editor.current);
     else waiting.current.push(change);
-  });
-  const [onEditor] = useState(() => (there: EditorHandle | null) => {
+  };
+  const onEditor = useCallback((there: EditorHandle | null) => {
     editor.current = there;
     if (there) for (const change of waiting.current.splice(0)) change(there);
-  });
+  }, []);
   return { edit, onEditor };
 }

@@ -4,7 +4,7 @@ import { type Span, useBlocks, useKnownBlocks } from "@/data/queries";
 import { Choice, Field } from "@/parts/Field";
 import { Loaded } from "@/parts/Loaded";
 import { Trouble } from "@/parts/Notice";
-import { kilograms, minutes, plain, tenth } from "@/score/words";
+import { averageWords, kilograms, minutes, plain, tenth } from "@/score/words";
 import { addDays, dayAndMonth, weekdayOf } from "../dates";
 import { WorkAndLoad } from "./WorkAndLoad";
 
@@ -176,9 +176,7 @@ function AWeek({ earlier, later }: { earlier: Block; later: Block }) {
         </thead>
         <tbody>
           {row("Tonnage", (block) => kilograms(block.tonnage_kg))}
-          {row("Average load", (block) =>
-            block.average_kg === null ? null : `${plain(block.average_kg)} kg`,
-          )}
+          {row("Average load", averageWords)}
           {row("of the max", (block) =>
             block.average_percent === null ? null : `${plain(tenth(block.average_percent))} %`,
           )}
@@ -249,9 +247,7 @@ function Row({ name, of }: { name: string; of: Schemas["BlockLift"] }) {
         {name}
       </th>
       <td>{plain(of.sets)}</td>
-      <td className="pl-3 whitespace-nowrap">
-        {of.average_kg === null ? "–" : `${plain(of.average_kg)} kg`}
-      </td>
+      <td className="pl-3 whitespace-nowrap">{averageWords(of)}</td>
       <td className="pl-3 font-bold whitespace-nowrap">
         {of.max_before_kg === null && of.max_after_kg === null
           ? "–"

@@ -5,7 +5,7 @@ import { useWeeks } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
 import { useWidth } from "@/parts/useWidth";
 import { SmallScore, unitFor } from "@/score/SmallScore";
-import { clock, kilograms, minutes, plain, tenth } from "@/score/words";
+import { averageWords, clock, kilograms, minutes, plain, tenth } from "@/score/words";
 import { addDays, dayAndMonth, fullDate } from "../dates";
 import { Bars } from "./Bars";
 import { WorkAndLoad } from "./WorkAndLoad";
@@ -154,9 +154,9 @@ function ByLift({ week, before }: { week: WeekView; before: WeekView | undefined
                 {lift.exercise}
               </th>
               <td className="py-1 text-right font-bold whitespace-nowrap">{kilograms(lift.tonnage_kg)}</td>
-              <td className="py-1 pl-4 text-right font-bold whitespace-nowrap">{average(lift)}</td>
+              <td className="py-1 pl-4 text-right font-bold whitespace-nowrap">{averageWords(lift)}</td>
               <td className="py-1 pl-3 text-right whitespace-nowrap text-faint">
-                {average(then.get(lift.exercise))}
+                {averageWords(then.get(lift.exercise))}
               </td>
             </tr>
           ))}
@@ -165,9 +165,6 @@ function ByLift({ week, before }: { week: WeekView; before: WeekView | undefined
     </section>
   );
 }
-
-const average = (lift: Schemas["WeekLift"] | undefined) =>
-  lift?.average_kg == null ? "–" : `${plain(lift.average_kg)} kg`;
 
 function Numbers({ week, before }: { week: WeekView; before: WeekView | undefined }) {
   const then = before && before.sessions > 0 ? before : null;

@@ -47,11 +47,10 @@ export function Text({ season, first }: { season: SeasonView | null; first: stri
           </li>
         ))}
       </ul>
-      {sound && read && (
-        <p role="status" className="mt-1 text-[15px] text-faint">
-          {read.weeks} weeks, {read.sessions} sessions.
-        </p>
-      )}
+      {/* Its line is kept while it is empty, so that what is pressed under it does not move. */}
+      <p role="status" className="mt-1 min-h-6 text-[15px] text-faint">
+        {sound && read && `${read.weeks} weeks, ${read.sessions} sessions.`}
+      </p>
       {season && isBehind && (
         <div role="alert" className="mt-2 border-l-4 border-look pl-3 text-[15px]">
           <p>The season was changed elsewhere meanwhile. Yours is still here.</p>
