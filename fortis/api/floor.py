@@ -1,6 +1,5 @@
 """Floor: a session played, every bout saved as it happens."""
 
-from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from decimal import Decimal
 from functools import reduce
@@ -30,15 +29,17 @@ from fortis.core.strength.slowing import SLOWING, Slowing
 from fortis.core.strength.tracker import is_believable
 from fortis.core.structure.model import SetUp, Side
 from fortis.core.structure.pace import USUAL_PACE, Pace
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
+from fortis.core.structure.prescription import Position, Prescription
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.tally.work import Conditions, tonnage
 from fortis.core.units import Unit, plain
 from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
+from fortis.store.in_play import InPlay, in_play
 from fortis.store.lifts import library
-from fortis.store.played import conditions, last_prepared, played
+from fortis.store.played import conditions, last_prepared
 from fortis.store.recording import Provenance
+from fortis.store.sessions import NotStartedError
 from fortis.store.tables import SessionRow
 
 router = APIRouter(
@@ -259,20 +260,29 @@ def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
 @commits
 def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> Saved:
     """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
-    row = sessions.get(work, str(session_id))
-    _start(work, row, now)
-    by, word = _provenance(row, done.began_at, done.done_at, now, device)
-    prescription = played(work, row)
-    if (beyond := prescription.beyond(at)) is not None:
+    playing = _in_play(work, str(session_id), now)
+    by, word = _provenance(playing, done.began_at, done.done_at, now, device)
+    if (beyond := playing.prescription.beyond(at)) is not None:
         raise HTTPException(422, f"The session has {beyond}.")
-    bout = _performed(work, row, prescription, at, done)
-    version = recording.record(work, row.id, bout, by, done.seen)
-    return Saved(version=version, tonnage_kg=_tonnage(work, row, bout), word=word or _question(prescription, bout))
+    bout = _performed(playing, at, done)
+    version = recording.record(work, playing.id, bout, by, done.seen)
+    word = word or _question(playing, bout)
+    return Saved(version=version, tonnage_kg=_tonnage(work, playing, bout), word=word)
 
 
-def _question(prescription: Prescription, bout: PerformedBout) -> str:
+def _in_play(work: WritingWork, session_id: str, now: datetime) -> InPlay:
+    """A session under way, started now where it was not."""
+    try:
+        return in_play(work, session_id)
+    except NotStartedError:
+        _start(work, sessions.get(work, session_id), now)
+        work.flush()
+        return in_play(work, session_id)
+
+
+def _question(playing: InPlay, bout: PerformedBout) -> str:
     """What to ask of a bout that cannot be so by the max its load was settled from; empty where nothing is odd."""
-    each, planned = _planned(prescription.sets, bout.position)
+    each, planned = playing.planned.get(bout.position, (None, None))
     settled = planned.settled if planned else None
     if each is None or each.lift.id != bout.lift_id or settled is None or settled.body or not settled.percent:
         return ""
@@ -285,16 +295,11 @@ def _question(prescription: Prescription, bout: PerformedBout) -> str:
     )
 
 
-def _tonnage(work: Work, row: SessionRow, bout: PerformedBout) -> Decimal:
+def _tonnage(work: Work, playing: InPlay, bout: PerformedBout) -> Decimal:
     """What a bout adds to the tonnage; body weight is looked up only where it is moved."""
-    known = library(work)
-    moves_body = body_share(known.find(bout.exercise, bout.lift_id), bout.body) != 0
-    under = (
-        conditions(work, row)
-        if moves_body
-        else Conditions(None, sessions.frozen_kit(row), lifter.lifter(work).ways)
-    )
-    return tonnage([bout], under, known)
+    moves_body = body_share(playing.known.find(bout.exercise, bout.lift_id), bout.body) != 0
+    under = playing.conditions(work) if moves_body else Conditions(None, playing.kit, playing.ways)
+    return tonnage([bout], under, playing.known)
 
 
 @router.delete(
@@ -341,16 +346,15 @@ SLACK = timedelta(minutes=2)
 
 
 def _provenance(
-    row: SessionRow, began_at: datetime | None, done_at: datetime | None, now: datetime, device: str
+    playing: InPlay, began_at: datetime | None, done_at: datetime | None, now: datetime, device: str
 ) -> tuple[Provenance, str]:
     """When a bout was done, as far as it can be.
 
     Not before its session, not to come. And a word where it was put right.
     """
     claimed = done_at or now
-    assert row.started_at is not None
-    ended = max(min(claimed, now), row.started_at)
-    began = min(max(began_at, row.started_at), ended) if began_at else None
+    ended = max(min(claimed, now), playing.started_at)
+    began = min(max(began_at, playing.started_at), ended) if began_at else None
     word = ""
     if abs(claimed - ended) > SLACK:
         word = (
@@ -360,15 +364,13 @@ def _provenance(
     return Provenance(at=now, done_at=ended, began_at=began, device=device), word
 
 
-def _performed(
-    work: Work, row: SessionRow, prescription: Prescription, at: Position, done: BoutDone
-) -> PerformedBout:
+def _performed(playing: InPlay, at: Position, done: BoutDone) -> PerformedBout:
     """A bout as it is kept: as told, with what was asked as played, and what hung on it."""
-    lift = library(work).find(done.exercise)
-    each, planned = _planned(prescription.sets, at)
+    lift = playing.known.find(done.exercise)
+    each, planned = playing.planned.get(at, (None, None))
     same = each is not None and each.lift.id == lift.id
     settled = planned.settled if planned and same else None
-    pulls = resistance_of(done.setup, sessions.frozen_kit(row))
+    pulls = resistance_of(done.setup, playing.kit)
     hung = done.kg if pulls.top_kg and done.kg is not None else None
     source = None
     if settled and done.kg is not None:
@@ -386,13 +388,3 @@ def _performed(
         asked=asked_of(planned) if planned else None,
         source=source or (LoadSource.OWN if done.kg is not None else None),
     )
-
-
-def _planned(sets: Sequence[PlannedSet], at: Position) -> tuple[PlannedSet | None, PlannedBout | None]:
-    """The set and the bout of a session as played that stand at a position."""
-    for each in sets:
-        if (each.group, each.entry, each.round) == (at.group, at.entry, at.round):
-            for bout in each.bouts:
-                if each.position(bout) == at:
-                    return each, bout
-    return None, None

@@ -2,14 +2,16 @@
 
 from collections.abc import AsyncIterator, Awaitable, Callable
 from datetime import UTC, datetime
-from functools import partial, wraps
+from functools import wraps
 from typing import Annotated, ParamSpec, TypeVar
 
 from anyio import to_thread
 from fastapi import Depends, Header, Request
 from sqlalchemy.orm import Session as UnitOfWork
+from sqlalchemy.orm import sessionmaker
 
 from fortis.api.turns import turns
+from fortis.store.database import Database
 
 Asked = ParamSpec("Asked")
 Answer = TypeVar("Answer")
@@ -24,17 +26,13 @@ async def _reading(request: Request) -> AsyncIterator[UnitOfWork]:
             work.close()
 
 
-async def _writing(request: Request) -> AsyncIterator[UnitOfWork]:
-    async with turns().to_write():
-        work = request.app.state.writing()
-        yield work
-        if work.in_transaction():
-            work.close()
-            raise RuntimeError("What was written was not committed: the endpoint lacks @commits.")
+async def _writing(request: Request) -> Database:
+    database: Database = request.app.state.writing
+    return database
 
 
 def commits(endpoint: Callable[Asked, Answer]) -> Callable[Asked, Awaitable[Answer]]:
-    """Run an endpoint with a `WritingWork` named `work`, and its commit, in one go on one thread.
+    """Run an endpoint with a `WritingWork` named `work`, and its commit, in its turn, in one go on one thread.
 
     Committed before the answer is sent, rolled back where the endpoint fails. Once begun it is not left half done,
     whether or not somebody still waits for the answer.
@@ -42,24 +40,25 @@ def commits(endpoint: Callable[Asked, Answer]) -> Callable[Asked, Awaitable[Answ
 
     @wraps(endpoint)
     async def committed(*args: Asked.args, **given: Asked.kwargs) -> Answer:
-        work = given["work"]
-        assert isinstance(work, UnitOfWork)
-        return await to_thread.run_sync(partial(_committed, partial(endpoint, *args, **given), work))
+        database = given.pop("work")
+        assert isinstance(database, sessionmaker)
+
+        def in_one_go() -> Answer:
+            with database() as work:
+                answer = endpoint(*args, **given, work=work)
+                work.commit()
+            return answer
+
+        async with turns().to_write():
+            return await to_thread.run_sync(in_one_go)
 
     return committed
 
 
-def _committed(endpoint: Callable[[], Answer], work: UnitOfWork) -> Answer:
-    with work:
-        answer = endpoint()
-        work.commit()
-    return answer
-
-
 Work = Annotated[UnitOfWork, Depends(_reading, scope="function")]
 """A unit of work that reads: what it sees does not change meanwhile."""
-WritingWork = Annotated[UnitOfWork, Depends(_writing, scope="function")]
-"""A unit of work that writes, for an endpoint that `commits`.
+WritingWork = Annotated[UnitOfWork, Depends(_writing)]
+"""A unit of work that writes, for an endpoint that `commits`, which makes it; any other has none of it.
 
 Alone from its start, so that what it reads is still true when it writes.
 """

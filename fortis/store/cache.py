@@ -49,12 +49,12 @@ class Cache:
         return int(version)
 
 
-CHANGED = "has changed bouts"
+CHANGED = "has changed what is kept"
 """Under this a unit of work notes that what it sees is not in the record yet, and may never be."""
 
 
 def note_change(work: UnitOfWork) -> None:
-    """Note that a unit of work has changed bouts: what it reads from now on is kept for nobody."""
+    """Note that a unit of work has changed what is kept: what it reads from now on is kept for nobody."""
     work.info[CHANGED] = True
 
 

@@ -47,6 +47,29 @@ def test_a_bout_can_be_taken_back(client, lifter, session_id):
     assert lifter.record(session_id, squat, reps=4).json()["version"] == 3
 
 
+def test_a_bout_counts_by_the_plan_the_lifts_and_the_ways_as_they_are_when_it_is_saved(client, lifter, today):
+    session = lifter.plan("Dumbbell press: 4 x 10 at 20 kg leave 2", today).json()["id"]
+    lifter.start(session)
+    steps = iter(lifter.work(session))
+
+    def counted(**done):
+        saved = lifter.record(session, next(steps), reps=10, **done).json()["tonnage_kg"]
+        recorded = client.get(f"/api/floor/{session}").json()["bouts"][-1]
+        assert recorded["tonnage_kg"] == saved
+        return saved, recorded["bout"]["source"]
+
+    assert counted() == (400, "plan")
+    client.put("/api/kit/lifter", json={"unit": "kg", "ways": {"both_dumbbells": False}})
+    assert counted() == (200, "plan")
+    own = {"load_kind": "dumbbell", "pattern": "press", "prime": ["chest"]}
+    assert client.put("/api/compose/lifts/Dumbbell press", json=own).status_code == 200
+    client.put("/api/kit/lifter", json={"unit": "kg", "ways": {"both_dumbbells": True}})
+    assert counted() == (200, "plan")
+    swap = {"swapped": {"1.1": {"lift": "Bench press", "set": 0}}}
+    client.patch(f"/api/floor/{session}/adjustments", json={"changes": [{"before": {}, "after": swap}]})
+    assert counted() == (200, "own choice")
+
+
 def history(client, session_id, step):
     at = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
     return client.get(f"/api/ledger/{session_id}/bouts/{at}").json()

@@ -1,0 +1,87 @@
+"""A session under way, as far as saving its bouts needs it: asked for with every bout, read where it changed."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date, datetime
+from functools import cached_property
+
+from sqlalchemy import String, bindparam, func, select, type_coerce
+from sqlalchemy.orm import Session as UnitOfWork
+
+from fortis.core.conventions import Conventions
+from fortis.core.exercises import Library
+from fortis.core.loading.kit import Kit
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
+from fortis.core.tally.work import Conditions
+from fortis.store import lifter, sessions
+from fortis.store.cache import Kept
+from fortis.store.lifts import library
+from fortis.store.played import played
+from fortis.store.sessions import NotStartedError, UnknownSessionError
+from fortis.store.tables import LifterRow, LiftRow, SessionRow
+
+_STAMP = select(
+    SessionRow.started_at,
+    SessionRow.zone,
+    type_coerce(SessionRow.adjustments, String),
+    select(func.group_concat(LiftRow.lift)).scalar_subquery(),
+    select(type_coerce(LifterRow.ways, String)).where(LifterRow.id == 1).scalar_subquery(),
+).where(SessionRow.id == bindparam("id"))
+"""What a session under way is made from, beside what was frozen when it started."""
+MOST_KEPT = 8
+_kept: Kept["InPlay"] = Kept(MOST_KEPT)
+
+
+@dataclass(frozen=True)
+class InPlay:
+    """A session under way: its plan as it is played, and what its bouts are counted by.
+
+    `kit` is the kit of the gym as it was when the session started, `known` every lift known now, `ways` how the
+    lifter counts.
+    """
+
+    id: str
+    started_at: datetime
+    day: date
+    prescription: Prescription
+    kit: Kit | None
+    known: Library
+    ways: Conventions
+
+    @cached_property
+    def planned(self) -> Mapping[Position, tuple[PlannedSet, PlannedBout]]:
+        """The bouts of the plan as it is played, each with its set, by their positions."""
+        return {each.position(bout): (each, bout) for each in self.prescription.sets for bout in each.bouts}
+
+    def conditions(self, work: UnitOfWork) -> Conditions:
+        """Under what its bouts count: body weight on its day, as known now, the kit and the ways."""
+        return Conditions(lifter.body_kg(work, self.day), self.kit, self.ways)
+
+
+def in_play(work: UnitOfWork, session_id: str) -> InPlay:
+    """A session that was started. Raises `UnknownSessionError` and `NotStartedError`."""
+    stamp = work.connection().execute(_STAMP, {"id": session_id}).first()
+    if stamp is None:
+        raise UnknownSessionError(session_id)
+    if stamp.started_at is None:
+        raise NotStartedError(session_id)
+    found = _kept.get(work, session_id, tuple(stamp))
+    if found is None:
+        found = _read(work, sessions.get(work, session_id))
+        _kept.keep(work, session_id, tuple(stamp), found)
+    return found
+
+
+def _read(work: UnitOfWork, row: SessionRow) -> InPlay:
+    day = sessions.day_of(row)
+    assert row.started_at is not None
+    assert day is not None
+    return InPlay(
+        id=row.id,
+        started_at=row.started_at,
+        day=day,
+        prescription=played(work, row),
+        kit=sessions.frozen_kit(row),
+        known=library(work),
+        ways=lifter.lifter(work).ways,
+    )
