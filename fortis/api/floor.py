@@ -6,6 +6,7 @@ from functools import reduce
 from typing import Annotated
 from uuid import UUID
 
+from anyio import to_thread
 from fastapi import APIRouter, Depends, HTTPException, Path, Response
 from pydantic import AwareDatetime, BaseModel, Field
 
@@ -248,12 +249,16 @@ def adjust(session_id: UUID, changed: Changes, work: WritingWork, now: Now) -> A
 
 
 @router.post("/{session_id}/start")
-@commits
-def start(session_id: UUID, work: WritingWork, now: Now) -> FloorView:
+async def start(session_id: UUID, starting: WritingWork, work: Work, now: Now) -> FloorView:
     """Start a session: its loads are settled and stay so. A second start changes nothing."""
-    row = sessions.get(work, str(session_id))
-    _start(work, row, now)
-    return _view(work, row, now)
+    await _started(session_id, now, work=starting)
+    return await to_thread.run_sync(show, session_id, work, now)
+
+
+@commits
+def _started(session_id: UUID, now: datetime, *, work: WritingWork) -> None:
+    """Write that it was started. What playing it needs is worked out after: nobody who writes waits for it."""
+    _start(work, sessions.get(work, str(session_id)), now)
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})

@@ -64,9 +64,9 @@ class Kept(Generic[Result]):
     def __init__(self, most: int) -> None:
         self._most = most
         self._lock = Lock()
-        self._found: WeakKeyDictionary[Pool, OrderedDict[Hashable, tuple[Hashable, Result]]] = WeakKeyDictionary()
+        self._found: WeakKeyDictionary[Pool, OrderedDict[Hashable, tuple[object, Result]]] = WeakKeyDictionary()
 
-    def get(self, work: UnitOfWork, key: Hashable, stamp: Hashable) -> Result | None:
+    def get(self, work: UnitOfWork, key: Hashable, stamp: object) -> Result | None:
         """What is kept under `key`, if it is of that stamp."""
         with self._lock:
             found = self._found.get(_engine_of(work).pool, OrderedDict())
@@ -76,7 +76,7 @@ class Kept(Generic[Result]):
             found.move_to_end(key)
         return result
 
-    def keep(self, work: UnitOfWork, key: Hashable, stamp: Hashable, result: Result) -> None:
+    def keep(self, work: UnitOfWork, key: Hashable, stamp: object, result: Result) -> None:
         """Keep what was read under `key`; what was longest not asked for goes."""
         if CHANGED in work.info:
             return

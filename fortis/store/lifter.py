@@ -5,7 +5,7 @@ from datetime import date, datetime, timedelta
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import Date, Select, bindparam, func, select
+from sqlalchemy import Date, Select, String, bindparam, func, select, type_coerce
 from sqlalchemy.orm import Session as UnitOfWork
 from tzlocal import get_localzone_name
 
@@ -103,6 +103,12 @@ def last_body_weights(work: UnitOfWork, many: int) -> Sequence[Weighed]:
     """The last so many body weights taken, the newest first."""
     query = select(BodyWeightRow.on, BodyWeightRow.kg).order_by(BodyWeightRow.on.desc()).limit(many)
     return [Weighed(on=on, kg=kg) for on, kg in work.execute(query)]
+
+
+def weighed(work: UnitOfWork) -> str:
+    """Every body weight with its day, in one text: another one wherever any of them is another."""
+    each = type_coerce(BodyWeightRow.on, String) + ":" + type_coerce(BodyWeightRow.kg, String)
+    return work.scalar(select(func.group_concat(each))) or ""
 
 
 def body_kg(work: UnitOfWork, on: date) -> Decimal | None:

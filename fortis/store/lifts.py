@@ -3,6 +3,7 @@
 from sqlalchemy import select
 from sqlalchemy.orm import Session as UnitOfWork
 
+from fortis.core.cache import cached
 from fortis.core.exercises import LIBRARY, Exercise, Library, one_form
 from fortis.formats.documents import from_document, to_document
 from fortis.store.tables import LiftRow
@@ -24,10 +25,15 @@ def own_lifts(work: UnitOfWork) -> tuple[Exercise, ...]:
 def library(work: UnitOfWork) -> Library:
     """Every lift that is known here: the library with the lifter's own over it."""
     if KNOWN not in work.info:
-        own = own_lifts(work)
-        work.info[KNOWN] = LIBRARY.with_lifts(own) if own else LIBRARY
+        work.info[KNOWN] = _with_own(own_lifts(work))
     known: Library = work.info[KNOWN]
     return known
+
+
+@cached(8)
+def _with_own(own: tuple[Exercise, ...]) -> Library:
+    """The same library for the same lifts, so that what follows from it can be kept."""
+    return LIBRARY.with_lifts(own) if own else LIBRARY
 
 
 def save_lift(work: UnitOfWork, lift: Exercise) -> Exercise:

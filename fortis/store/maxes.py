@@ -2,15 +2,16 @@
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime, time, timedelta
 from decimal import Decimal
 from functools import cached_property, reduce
 from operator import attrgetter
 from typing import NamedTuple
+from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import Exercise, Library
+from fortis.core.exercises import Exercise
 from fortis.core.logged import LoggedBout
 from fortis.core.performance import PerformedBout
 from fortis.core.strength.day import Foretold
@@ -30,35 +31,23 @@ STILL_TELLING = timedelta(days=84)
 """Loads of longer ago say little about today's."""
 
 
-@dataclass(frozen=True)
-class Finished:
-    """A finished session with what was done in it."""
-
-    row: SessionRow
-    performed: tuple[PerformedBout, ...]
-    known: Library
-
-    @cached_property
-    def by_lift(self) -> Mapping[LiftKey, tuple[Exercise, list[PerformedBout]]]:
-        """The work bouts by what makes them comparable."""
-        by_lift: dict[LiftKey, tuple[Exercise, list[PerformedBout]]] = {}
-        for bout in self.performed:
-            if not bout.position.is_warm_up:
-                lift = self.known.find(bout.exercise, bout.lift_id)
-                by_lift.setdefault(lift_key(lift, bout.setup), (lift, []))[1].append(bout)
-        return by_lift
-
-
-def recent(work: UnitOfWork, now: datetime) -> Sequence[Finished]:
-    """The finished sessions that still say something, newest first."""
-    rows = sessions.finished(work, before=now, since=now - STILL_TELLING)
-    done, known = bouts.of_all(work, [row.id for row in rows]), library(work)
-    return [Finished(row, tuple(each.bout for each in done[row.id]), known) for row in rows]
+def recent(work: UnitOfWork, now: datetime) -> Mapping[str, Sequence[PerformedBout]]:
+    """What was done in the finished sessions that still say something, by their ids, the newest first."""
+    begun = sessions.beginnings(work, before=now, since=now - STILL_TELLING)
+    done = bouts.of_all(work, [each.id for each in reversed(begun)])
+    return {session: tuple(each.bout for each in recorded) for session, recorded in done.items()}
 
 
 def estimates(work: UnitOfWork, at: datetime) -> Mapping[LiftKey, Estimate]:
     """The max of every lift and set-up as it was known at a moment."""
     return profile(work, at).maxes(at)
+
+
+def today(work: UnitOfWork, now: datetime) -> Mapping[LiftKey, Estimate]:
+    """The max of every lift and set-up today: the same until more is learned, as is all that follows."""
+    known = profile(work, now)
+    midnight = datetime.combine(lifter.today(work, now), time(), ZoneInfo(lifter.lifter(work).zone))
+    return known.maxes(max(midnight, known.last_at or midnight))
 
 
 MOST_KEPT = 300
@@ -307,14 +296,27 @@ def _remembered(work: UnitOfWork, told: sessions.Beginning, bout: PerformedBout)
     )
 
 
-def last_loads(done: Sequence[Finished]) -> Mapping[LiftKey, Decimal]:
+def last_loads(work: UnitOfWork, done: Mapping[str, Sequence[PerformedBout]]) -> Mapping[LiftKey, Decimal]:
     """The heaviest load of each lift and set-up in the latest of some sessions that had it, the newest first."""
     last: dict[LiftKey, Decimal] = {}
-    for each in done:
-        heaviest = {
-            key: max(loads)
-            for key, (_, performed) in each.by_lift.items()
-            if (loads := [bout.kg for bout in performed if bout.kg is not None])
-        }
-        last = heaviest | last
+    for session, performed in done.items():
+        last = {**_heaviest(work, session, performed), **last}
     return last
+
+
+_heaviest_of: Kept[Mapping[LiftKey, Decimal]] = Kept(bouts.MOST_KEPT)
+
+
+def _heaviest(work: UnitOfWork, session: str, performed: Sequence[PerformedBout]) -> Mapping[LiftKey, Decimal]:
+    """The heaviest load of each lift and set-up in a session, the way up left out."""
+    known = library(work)
+    found = _heaviest_of.get(work, session, (performed, known))
+    if found is None:
+        heaviest: dict[LiftKey, Decimal] = {}
+        for bout in performed:
+            if bout.kg is not None and not bout.position.is_warm_up:
+                key = lift_key(known.find(bout.exercise, bout.lift_id), bout.setup)
+                heaviest[key] = max(bout.kg, heaviest.get(key, bout.kg))
+        found = heaviest
+        _heaviest_of.keep(work, session, (performed, known), found)
+    return found

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
+from fortis.core.loading.kit import Kit
 from fortis.core.progression.carried import Carries, carry, eased, loads_carried, with_carried
 from fortis.core.progression.next_loads import Recommendation, recommendations
 from fortis.core.resolution import resolve
@@ -21,20 +22,38 @@ from fortis.store import bouts, lifter, maxes, places, policies, sessions
 from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import conditions, played
+from fortis.store.stamp import stamp
 from fortis.store.tables import SessionRow
 
 MOST_TO_LEARN_FROM = 12
 
 
+MOST_BASES = 4
+_bases: Kept[Basis] = Kept(MOST_BASES)
+
+
 def basis(work: UnitOfWork, now: datetime) -> Basis:
-    """Everything loads are settled from, as known at `now`."""
+    """Everything loads are settled from, as known at `now`.
+
+    Kept for the day, for as long as all that it follows from stays the same.
+    """
+    kit, day = places.kit(work), lifter.today(work, now)
+    follows_from = stamp(work, now), kit
+    found = _bases.get(work, day, follows_from)
+    if found is None:
+        found = _basis(work, now, kit)
+        _bases.keep(work, day, follows_from, found)
+    return found
+
+
+def _basis(work: UnitOfWork, now: datetime, kit: Kit) -> Basis:
     done, known, about = maxes.recent(work, now), library(work), lifter.lifter(work)
     return Basis(
-        kit=places.kit(work),
+        kit=kit,
         body_kg=lifter.body_kg(work, lifter.today(work, now)),
-        estimates=maxes.estimates(work, now),
-        last=maxes.last_loads(done),
-        weaker=weaker_sides((bout for each in done for bout in each.performed), known),
+        estimates=maxes.today(work, now),
+        last=maxes.last_loads(work, done),
+        weaker=weaker_sides((bout for performed in done.values() for bout in performed), known),
         library=known,
         warm_ups=about.warm_ups,
         plate_order=about.plate_order,
@@ -61,17 +80,24 @@ def last_of(work: UnitOfWork, slot: str, before: datetime) -> SessionRow | None:
     return next(iter(sessions.finished(work, slot=slot, before=before, limit=1)), None)
 
 
+MOST_RECOMMENDED = 64
+_recommended: Kept[tuple[Recommendation, ...]] = Kept(MOST_RECOMMENDED)
+
+
 def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]:
-    """What a finished session recommends for the next of its slot, with what was known right after it."""
-    under = conditions(work, row)
-    return recommendations(
-        played(work, row),
-        bouts.performed(work, row.id),
-        under.kit or places.kit(work, row.place_id),
-        under.body_kg,
-        maxes.estimates(work, sessions.just_after(row)),
-        policies.all_of(work),
-    )
+    """What a finished session recommends for the next of its slot, with what was known right after it.
+
+    Kept for as long as all that it follows from stays the same.
+    """
+    chosen, kit = policies.all_of(work), sessions.frozen_kit(row) or places.kit(work, row.place_id)
+    follows_from = stamp(work), row.started_at, row.adjustments, kit, chosen
+    found = _recommended.get(work, row.id, follows_from)
+    if found is None:
+        done, known = bouts.performed(work, row.id), maxes.estimates(work, sessions.just_after(row))
+        body_kg = conditions(work, row).body_kg
+        found = recommendations(played(work, row), done, kit, body_kg, known, chosen)
+        _recommended.keep(work, row.id, follows_from, found)
+    return found
 
 
 def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:

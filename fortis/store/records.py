@@ -1,24 +1,26 @@
 """The best of every lift, set-up and tempo, as the whole record has it."""
 
 import json
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from datetime import date, datetime
 from decimal import Decimal
 from typing import Any, NamedTuple
 
-from sqlalchemy import Float, cast, func, null, or_, select
+from sqlalchemy import Float, cast, func, null, select
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import LoadKind
+from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.remembered import NOWHERE
 from fortis.core.structure.model import Lifting, LiftKey, RangeOfMotion, SetUp, Side, Tempo
-from fortis.core.tally.records import Alike, Best, tempo_key
+from fortis.core.tally.records import Alike, Best, Bests, tempo_key
 from fortis.core.tally.work import Conditions, tonnage
 from fortis.formats.documents import from_document
 from fortis.store import lifter, sessions
+from fortis.store.cache import Kept
 from fortis.store.lifts import library
+from fortis.store.stamp import finished_stamp, stamp
 from fortis.store.tables import BoutRow, SessionRow
 
 
@@ -32,18 +34,31 @@ def alike(bout: PerformedBout) -> Alike | None:
     return Alike(bout.lift_id, bout.setup.key, tempo_key(asked.tempo if asked else None))
 
 
-def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Mapping[Alike, Sequence[Best]]:
-    """What was done of some lifts in the finished sessions before a moment: each load and reps once."""
+MOST_KEPT = 32
+_bests: Kept[Bests] = Kept(MOST_KEPT)
+
+
+def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Bests:
+    """What was done of some lifts in the finished sessions before a moment: each load and reps once.
+
+    Kept for as long as those sessions stay as they are: what is done in the one under way changes nothing.
+    """
+    key, follows_from = frozenset(lift_ids), (finished_stamp(work, before), lifter.lifter(work).zone)
+    found = _bests.get(work, key, follows_from)
+    if found is None:
+        found = _read_bests(work, lift_ids, before)
+        _bests.keep(work, key, follows_from, found)
+    return found
+
+
+def _read_bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Bests:
     each_once = BoutRow.lift_id, BoutRow.alike, BoutRow.setup, BoutRow.kg, BoutRow.reps
-    others = or_(
-        SessionRow.finished_at.is_(None), SessionRow.discarded_at.is_not(None), SessionRow.started_at >= before
-    )
     query = (
         select(*each_once, func.min(BoutRow.done_at), func.max(BoutRow.done_at))
         .where(
             BoutRow.lift_id.in_(lift_ids),
             BoutRow.alike.is_not(None),
-            BoutRow.session_id.not_in(select(SessionRow.id).where(others)),
+            BoutRow.session_id.not_in(select(SessionRow.id).where(sessions.others(before))),
         )
         .group_by(*each_once)
     )
@@ -64,13 +79,25 @@ class Volume(NamedTuple):
     top_kg: Decimal | None
 
 
+_volumes: Kept[Sequence[Volume]] = Kept(MOST_KEPT)
+
+
 def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume]:
     """What a lift with a set-up came to in each finished session before a moment, the earliest first.
 
-    Bouts alike are added up by the database: a long log has far more of them than of sessions.
+    Kept for as long as those sessions, and all that their bouts are counted by, stay as they are.
     """
-    lift_id, setup_key = key
-    stacked = library(work).find("", lift_id).load_kind is LoadKind.STACK
+    follows_from = stamp(work, before)
+    found = _volumes.get(work, key, follows_from)
+    if found is None:
+        found = _added_up(work, library(work).find("", key[0]), key[1], before)
+        _volumes.keep(work, key, follows_from, found)
+    return found
+
+
+def _added_up(work: UnitOfWork, lift: Exercise, setup_key: str, before: datetime) -> Sequence[Volume]:
+    """Bouts alike are added up by the database: a long log has far more of them than of sessions."""
+    stacked = lift.load_kind is LoadKind.STACK
     alike_columns = (BoutRow.exercise, BoutRow.setup, BoutRow.side, BoutRow.body, BoutRow.kg, BoutRow.mean_kg)
     query = (
         select(
@@ -84,7 +111,7 @@ def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume
             *alike_columns,
         )
         .join(SessionRow, SessionRow.id == BoutRow.session_id)
-        .where(BoutRow.lift_id == lift_id, BoutRow.taken_back_at.is_(None), BoutRow.set > 0)
+        .where(BoutRow.lift_id == lift.id, BoutRow.taken_back_at.is_(None), BoutRow.set > 0)
         .where(
             SessionRow.finished_at.is_not(None), SessionRow.discarded_at.is_(None), SessionRow.started_at < before
         )
@@ -100,7 +127,7 @@ def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume
         done = PerformedBout(
             position=NOWHERE,
             exercise=row.exercise,
-            lift_id=lift_id,
+            lift_id=lift.id,
             side=Side(row.side),
             body=row.body,
             kg=row.kg,

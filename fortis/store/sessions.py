@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Any, NamedTuple, TypeVar
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import ColumnElement, Select, func, literal, select, tuple_
+from sqlalchemy import ColumnElement, Select, func, literal, or_, select, tuple_
 from sqlalchemy.orm import Session as Unit_of_work
 from sqlalchemy.orm import object_session
 
@@ -221,6 +221,13 @@ def finished(
     if that is not None:
         query = query.where(that)
     return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+
+
+def others(before: datetime) -> ColumnElement[bool]:
+    """All but the finished sessions before a moment: those that are not over, put aside, or later."""
+    return or_(
+        SessionRow.finished_at.is_(None), SessionRow.discarded_at.is_not(None), SessionRow.started_at >= before
+    )
 
 
 def just_after(row: SessionRow) -> datetime:

@@ -115,6 +115,7 @@ class SessionRow(Table):
     """
 
     __tablename__ = "session"
+    __table_args__ = (Index("ix_session_finished_at", "finished_at", "discarded_at", "started_at", "id"),)
 
     id: Mapped[str] = mapped_column(String(36), primary_key=True)
     slot: Mapped[str] = mapped_column(String(36), index=True)
