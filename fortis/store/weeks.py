@@ -8,13 +8,15 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.performance import PerformedBout
 from fortis.core.tally.comparison import SessionDone
-from fortis.core.tally.costing import cost_of_performance
+from fortis.core.tally.costing import Costing, cost_of_performance
 from fortis.core.tally.week import DayDone
 from fortis.store import bouts, sessions
+from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import as_done, conditions, played
 from fortis.store.tables import SessionRow
 
+_costings: Kept[Costing] = Kept(bouts.MOST_KEPT)
 _A_ZONE = timedelta(days=1)
 """No day is further from that of UTC."""
 
@@ -48,6 +50,10 @@ def done_within(work: UnitOfWork, first: date, last: date) -> Sequence[Done]:
 def _done(work: UnitOfWork, row: SessionRow, day: date, recorded: Sequence[bouts.RecordedBout]) -> Done:
     performed = [each.bout for each in recorded]
     seconds = round(sessions.time_on_the_floor(row, recorded).total_seconds())
-    under = conditions(work, row)
-    costing = cost_of_performance(played(work, row), performed, seconds, under, library(work))
+    under, known = conditions(work, row), library(work)
+    follows_from = row.started_at, row.adjustments, performed, seconds, under, known
+    costing = _costings.get(work, row.id, follows_from)
+    if costing is None:
+        costing = cost_of_performance(played(work, row), performed, seconds, under, known)
+        _costings.keep(work, row.id, follows_from, costing)
     return Done(row, as_done(recorded, under), DayDone(day=day, costing=costing, felt=row.felt))

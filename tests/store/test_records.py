@@ -16,6 +16,7 @@ from fortis.store.lifter import today as day_of
 from fortis.store.played import added_up
 from fortis.store.records import alike, bests, volumes
 from fortis.store.tables import BoutRow
+from fortis.store.weeks import done_within
 from tests.conftest import Lifter
 
 FIVE = {"reps": {"kind": "reps", "count": 5}}
@@ -123,7 +124,9 @@ def test_what_is_kept_of_a_record_is_what_a_record_opened_anew_says(client, data
                 rows = sessions.finished(work)
                 known = bests(work, ["dumbbell-press", "pull-up"], now)
                 added = [volumes(work, (lift, ""), now) for lift in ("dumbbell-press", "pull-up")]
-                yield known, added, [planning.recommended(work, row) for row in rows]
+                next_loads = [planning.recommended(work, row) for row in rows]
+                days = [each.day for each in done_within(work, today - timedelta(days=9), today)]
+                yield known, added, next_loads, days
 
     for change in (
         lambda: None,
