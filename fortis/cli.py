@@ -104,12 +104,13 @@ def _read_copy(db: Path) -> Findings:
 
 @app.command()
 def demo(db: DatabaseFile = Path("data/demo.db")) -> None:
-    """Make a database with a made-up lifter and twelve weeks of training; an existing one is kept."""
+    """Make a database with a made-up lifter and a year of training; an existing one is kept."""
     if db.exists():
         typer.echo(f"{db} is there already; it is kept. Remove it to start over.")
         return
+    typer.echo("Training a made-up lifter for a year, which takes half a minute …")
     try:
-        sessions = make_demo(db)
+        sessions = make_demo(db, year=True)
     except (RecordError, OSError) as error:
         refuse(str(error))
     typer.echo(f"Made {db}: {sessions} sessions of a made-up lifter.")

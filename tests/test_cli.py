@@ -127,7 +127,7 @@ def test_a_plan_says_what_it_cannot_read(tmp_path, more, log, says):
 
 def test_demo_and_backup(tmp_path):
     demo, copy = str(tmp_path / "demo.db"), str(tmp_path / "copy.db")
-    assert "36 sessions" in run("demo", "--db", demo).stdout
+    assert "148 sessions" in run("demo", "--db", demo).stdout
     assert "kept" in run("demo", "--db", demo).stdout
     assert "Copied" in run("backup", copy, "--db", demo).stdout
     again = run("backup", copy, "--db", demo)

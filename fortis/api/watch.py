@@ -163,4 +163,6 @@ def _served(each: Served) -> str:
     }[each.school]
     times = "once" if each.times == 1 else f"{each.times} times"
     change = with_bounds(each.change, each.low, each.high, "%", 100)
-    return f"After {after} you came back {change}, {times}, {each.weeks:.0f} weeks in."
+    weeks = round(each.weeks)
+    came = f", {weeks} {'week' if weeks == 1 else 'weeks'} in" if weeks else ""
+    return f"After {after} you came back {change}, {times}{came}."

@@ -1,1 +1,1 @@
-"""A made-up lifter in a boathouse gym, and twelve weeks of their training."""
+"""A made-up lifter in a boathouse gym, and a year of their training."""

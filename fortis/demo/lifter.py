@@ -40,12 +40,18 @@ class SimulatedLifter:
         lifts = {lift: (LIBRARY.find(lift), DEFAULT_CURVE) for lift in self.maxes}
         self._strengths = Strengths({(lift, side): lifts[lift] for lift in lifts for side in SIDES})
 
+    def gain(self, share: float) -> None:
+        """Let every max grow by a share of it."""
+        self.maxes = {lift: kg * (1 + share) for lift, kg in self.maxes.items()}
+
     def rest(self, seconds: float) -> None:
         """Let time pass for every lift alike."""
         self._strengths.rest(seconds)
 
     def perform(self, step: Step, kg: float) -> Effort:
-        """Do a bout with `kg`, the whole weight moved."""
+        """Do a bout with `kg`, the whole weight moved. The way up makes ready and does not tire."""
+        if step.warm_up:
+            return Effort(reps=step.least or 0, reserve=PLENTY, or_more=True, ended=Ended.MET)
         share = kg / (self.maxes[step.exercise] * self.form)
         lift = step.exercise, step.side
         possible = self._strengths.left(lift, share)

@@ -1,7 +1,7 @@
-"""Twelve weeks in the boathouse, played by the simulated lifter until today, and a season with a meet ahead."""
+"""Training in the boathouse, played by the simulated lifter until today, and a season with a meet ahead."""
 
 from collections.abc import Iterator, Mapping
-from datetime import UTC, datetime, time, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from decimal import Decimal
 from pathlib import Path
 from random import Random
@@ -16,16 +16,19 @@ from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import LoadSource, PerformedBout, asked_of
+from fortis.core.remembered import read_remembered
 from fortis.core.season.writing import write_season
 from fortis.core.structure.prescription import PlannedBout, Position, Prescription
 from fortis.core.structure.timeline import Step, timeline
+from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
+from fortis.demo import before
 from fortis.demo.lifter import SimulatedLifter
-from fortis.demo.season import season
-from fortis.store import lifter, places, planning, recording, seasons, sessions
-from fortis.store.database import open_database, writing
+from fortis.demo.season import season, weekday_of
+from fortis.store import lifter, places, planning, recording, remembered, seasons, sessions
+from fortis.store.database import Database, open_database, writing
 from fortis.store.recording import Provenance
-from fortis.store.tables import SessionRow
+from fortis.store.tables import SeasonRow, SessionRow
 
 DEVICE = "demo"
 SEED = 1987
@@ -60,7 +63,9 @@ MAXES = {
 """True maxes at the start, in kg of the weight moved (one dumbbell, where it is dumbbells)."""
 
 WEEKLY_GAIN = 0.006
-"""What a week adds to every max, as a share of it; ever less after the first twelve."""
+"""What a week adds to every max, as a share of it."""
+SESSIONS = (("Press and row", 0), ("Pull", 2), ("Legs", 4))
+"""The sessions of a week, and how many days after that of today."""
 PRESS = """# Press and row
 Bench press: 4 x 5 at 75 kg leave 2 rest 3:00
 pair, 3 rounds, rest 1:30:
@@ -106,8 +111,11 @@ class _Planned(NamedTuple):
     written: str
 
 
-def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> int:
-    """Write the demo into a new database at `path`. Returns how many sessions were done; the next is due today."""
+def make_demo(path: Path, now: datetime | None = None, *, year: bool = False) -> int:
+    """Write the demo into a new database at `path`. Returns how many sessions were done; the next is due today.
+
+    It is twelve weeks, or a `year` with two seasons before them.
+    """
     moment = now or datetime.now(UTC)
     making = path.with_name(path.name + ".making")
     making.unlink(missing_ok=True)
@@ -117,7 +125,8 @@ def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> in
         zone = ZoneInfo(lifter.lifter(work).zone)
     simulated = SimulatedLifter(dict(MAXES), Random(SEED))
     today = moment.astimezone(zone).date()
-    plans = list(_plans(weeks))
+    done = _play_year(database, simulated, today, zone) if year else 0
+    plans = list(_plans())
     past = [planned for planned in plans if planned.day < 0]
     for number, planned in enumerate(past):
         on = today + timedelta(days=planned.day)
@@ -125,11 +134,9 @@ def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> in
             row = sessions.save_plan(work, str(UUID(int=SEED << 64 | number)), planned.written, Unit.KG, on)
             if planned.title == "Press and row":
                 lifter.save_body_weight(work, on, Decimal("81.5") + Decimal(planned.week) / 10)
-            begins = datetime.combine(on, time(18, 5), zone).astimezone(UTC)
-            _play(work, row, simulated, planned, begins)
+            _play(work, row, simulated, planned.week, _evening(on, zone))
         if planned.title == "Legs":
-            gain = 1 + WEEKLY_GAIN / max(planned.week / WEEKS, 1)
-            simulated.maxes = {lift: kg * gain for lift, kg in simulated.maxes.items()}
+            simulated.gain(WEEKLY_GAIN)
     ahead = {planned.title: (planned.day, _lines(planned.written)) for planned in plans if planned.day >= 0}
     with writing(database).begin() as work:
         text = write_season(season(today, ahead))
@@ -138,16 +145,57 @@ def make_demo(path: Path, now: datetime | None = None, weeks: int = WEEKS) -> in
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     database.kw["bind"].dispose()
     making.replace(path)
-    return len(past)
+    return done + len(past)
 
 
-def _plans(weeks: int) -> Iterator[_Planned]:
+def _play_year(database: Database, simulated: SimulatedLifter, today: date, zone: ZoneInfo) -> int:
+    """Play the seasons before the twelve weeks. Returns how many sessions were done."""
+    simulated.gain((1 + before.WEEKLY_GAIN) ** -before.WEEKS - 1)
+    days = {title: weekday_of(today + timedelta(days=after)) for title, after in SESSIONS}
+    starts = monday_of(today) - timedelta(weeks=WEEKS + before.WEEKS)
+    with writing(database).begin() as work:
+        for number, (exercise, setup, written) in enumerate(before.REMEMBERED):
+            told = read_remembered(written, LIBRARY.find(exercise), setup, Unit.KG)
+            remembered.save(work, str(UUID(int=SEED << 32 | number)), told, _evening(starts - A_DAY, zone))
+    planned = done = 0
+    for number, season_ in enumerate(before.seasons_behind(starts, days), start=1):
+        season_id = str(UUID(int=SEED + number))
+        with writing(database).begin() as work:
+            begins = _evening(season_.starts - A_DAY, zone)
+            seasons.save(work, season_id, write_season(season_), Unit.KG, season_.starts, begins)
+            ids = sorted((row.planned_on, row.id) for row in seasons.of_season(work, season_id).values())
+        for on, session_id in ids:
+            planned += 1
+            if on is None or planned in before.MISSED:
+                continue
+            with writing(database).begin() as work:
+                row = sessions.get(work, session_id)
+                if row.title == "Press and row":
+                    lifter.save_body_weight(work, on, Decimal("79.5") + Decimal(planned // 3) / 20)
+                _play(work, row, simulated, planned // 3 - before.WEEKS, _evening(on, zone))
+            done += 1
+            if row.title == "Legs":
+                simulated.gain(before.WEEKLY_GAIN)
+        with writing(database).begin() as work:
+            seasons.end(work, work.get_one(SeasonRow, season_id), _evening(ids[-1][0] or today, zone) + A_DAY)
+    return done
+
+
+A_DAY = timedelta(days=1)
+
+
+def _evening(on: date, zone: ZoneInfo) -> datetime:
+    """When the lifter trains on a day."""
+    return datetime.combine(on, time(18, 5), zone).astimezone(UTC)
+
+
+def _plans() -> Iterator[_Planned]:
     """Three sessions a week; the week under way has all three still to come, the first of them today."""
-    for week in range(1, weeks + 2):
-        for title, day in (("Press and row", 0), ("Pull", 2), ("Legs", 4)):
+    for week in range(1, WEEKS + 2):
+        for title, day in SESSIONS:
             light = week == LIGHT_WEEK
             written = LIGHT[title] if light else _text(title, week)
-            yield _Planned((week - weeks - 1) * 7 + day, week, title, written)
+            yield _Planned((week - WEEKS - 1) * 7 + day, week, title, written)
 
 
 def _lines(written: str) -> str:
@@ -166,19 +214,17 @@ def _text(title: str, week: int) -> str:
     return LEGS.format(single="88% up 2%" if known else "100 kg", triple="72%" if known else "80 kg")
 
 
-def _play(
-    work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, planned: _Planned, begins: datetime
-) -> None:
+def _play(work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, week: int, begins: datetime) -> None:
     row.zone = lifter.lifter(work).zone
     row.place_id = places.current_place(work).id
     carried = planning.carried_to(work, row.slot, begins)
     prescription = planning.settled(row, planning.basis(work, begins), carried)
     sessions.start(row, prescription, BOATHOUSE, begins)
     body_kg = lifter.body_kg(work, begins.date())
-    tired = (planned.week, planned.title) == BAD_DAY
+    tired = (week, row.title) == BAD_DAY
     simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
     asked = _by_position(prescription)
-    sessions.adjust(row, Adjustments(prepared=_prepared(prescription, planned.week)))
+    sessions.adjust(row, Adjustments(prepared=_prepared(prescription, week)))
     clock = begins + timedelta(seconds=sum(each.takes for each in prescription.prep))
     for step in timeline(prescription).steps:
         seconds = step.seconds * (

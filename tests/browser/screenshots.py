@@ -11,7 +11,6 @@ from tests.browser.test_loop import compose
 from tests.serving import CHROMIUM, FLAGS, Serving
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
-A_YEAR = 52
 DESKTOP = {"viewport": {"width": 1280, "height": 800}}
 PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
 
@@ -124,18 +123,18 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        weeks, years = (Serving(Path(folder) / f"{name}.db") for name in ("weeks", "years"))
+        weeks, year = (Serving(Path(folder) / f"{name}.db") for name in ("weeks", "year"))
         make_demo(weeks.database)
-        make_demo(years.database, weeks=A_YEAR)
+        make_demo(year.database, year=True)
         try:
-            for serving in (weeks, years):
+            for serving in (weeks, year):
                 serving.start()
             dim = {**PHONE, "color_scheme": "dark"}
-            views(*(page(browser, weeks, options) for options in (DESKTOP, PHONE, dim)))
-            strength(page(browser, years, DESKTOP), "strength-years")
+            views(*(page(browser, year, options) for options in (DESKTOP, PHONE, dim)))
+            strength(page(browser, weeks, DESKTOP), "strength-weeks")
         finally:
             browser.close()
-            for serving in (weeks, years):
+            for serving in (weeks, year):
                 serving.kill()
 
 

@@ -11,15 +11,18 @@ from alembic.migration import MigrationContext
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from fortis.core.exercises import LIBRARY
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.resolution import resolve
+from fortis.core.season.easy import easy_weeks
+from fortis.core.season.model import LightSchool
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import Position, Prescription, lay_out
 from fortis.core.tally.body_weight import Weighed, interpolated
-from fortis.demo.log import make_demo
+from fortis.demo.log import MAXES, WEEKLY_GAIN, make_demo
 from fortis.formats.documents import FromTheFutureError, from_document, to_document
-from fortis.store import bouts, lifter, places, recording, seasons, sessions
+from fortis.store import bouts, lifter, maxes, places, recording, seasons, sessions, went
 from fortis.store.backup import back_up
 from fortis.store.cache import cached, note_versions
 from fortis.store.database import WRITES, open_database, writing
@@ -149,6 +152,27 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
     assert any(bout.ended == "could not move it" for bout in told[0])
     assert any(bout.position.entry == 2 for bout in told[0])
     assert any(bout.position.bout > 2 for bout in told[0])
+
+
+def test_the_demo_has_a_year_behind_it(tmp_path):
+    """Two seasons that are over, light weeks of both schools, a week away, and maxes known for what they are."""
+    now = datetime(2026, 6, 1, 12, tzinfo=UTC)
+    assert make_demo(tmp_path / "year.db", now, year=True) == 148
+    with open_database(tmp_path / "year.db").begin() as work:
+        done = sessions.finished(work)
+        over = seasons.latest(work, 3)
+        left = [row for row in seasons.of_season(work, over[-1].id).values() if not row.started_at]
+        known = {key[0]: each for key, each in maxes.estimates(work, now).items()}
+        easy = easy_weeks(went.sessions_went(work, now), now.date())
+        titles = [seasons.season_of(row).title for row in over]
+    assert (sessions.day_of(done[-1]), sessions.day_of(done[0])) == (date(2025, 6, 2), date(2026, 5, 29))
+    assert titles == ["River meet", "Winter, test", "Autumn, build"]
+    assert [bool(row.discarded_at) for row in left] == [True, True]
+    schools = [each.school for each in easy]
+    assert [schools.count(school) for school in (LightSchool.HALF, LightSchool.SHORT, None)] == [2, 5, 1]
+    for lift in ("Front squat", "Bench press"):
+        found, true = known[LIBRARY.find(lift).id], MAXES[lift] * (1 + WEEKLY_GAIN) ** 12
+        assert found.low < true < found.high
 
 
 def test_two_devices_at_the_same_moment_never_overwrite_each_other(database):

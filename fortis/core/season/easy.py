@@ -15,8 +15,13 @@ EASY_SHARE = 0.6
 """A week of less than so much of the usual tonnage is easy: light weeks halve it, more or less."""
 USUAL_WEEKS, FEWEST_WEEKS = 4, 2
 """What is usual is the middle of so many weeks of training before it, and told from so many on."""
+LIGHT_SHARE = 0.75
+"""So is one whose reps were done with less than so much of the usual share of the max, however many they were: half
+the load of a week of many sets is as much work as a usual one (common practice)."""
 HEAVY_SHARE = 0.85
 """An easy week whose reps were done with so much of the usual share of the max kept its loads heavy."""
+MOST_IN_A_ROW = 2
+"""So many light weeks may follow each other; more are another way to train for a time (common practice)."""
 LOOKED_BACK = timedelta(days=21)
 """A lift is set beside the last time it was trained within so many days before an easy week, and after it."""
 CAME_BACK_SPREAD = 0.04
@@ -72,7 +77,10 @@ class Served(Value):
 
 
 def easy_weeks(sessions: Sequence[SessionWent], today: date) -> Sequence[EasyWeek]:
-    """The easy weeks of a log that are over, its sessions the oldest first; two in a row are two."""
+    """The easy weeks of a log that are over, its sessions the oldest first; two in a row are two.
+
+    More than `MOST_IN_A_ROW` whose loads stayed heavy are a block of less work, and none of them easy.
+    """
     return tuple(_easy_weeks(sessions, monday_of(today)))
 
 
@@ -81,21 +89,35 @@ def _easy_weeks(sessions: Sequence[SessionWent], this_week: date) -> Iterator[Ea
     for each in sessions:
         by_week.setdefault(monday_of(each.day), []).append(each)
     usual: list[tuple[float, float]] = []
+    short: list[EasyWeek] = []
+    less: list[tuple[float, float]] = []
     since, monday = 0, min(by_week, default=this_week)
     while monday < this_week:
         done = by_week.get(monday, [])
-        tonnage, share = _tonnage(done), _share(done)
+        did = tonnage, share = _tonnage(done), _share(done)
         before = usual[-USUAL_WEEKS:]
-        is_known = len(before) >= FEWEST_WEEKS
-        if is_known and tonnage < EASY_SHARE * median(each for each, _ in before):
-            usual_share = median(each for _, each in before)
-            school = LightSchool.SHORT if share >= HEAVY_SHARE * usual_share else LightSchool.HALF
-            yield EasyWeek(monday=monday, school=school if done else None, weeks=since)
-            since = 0
-        elif done:
-            usual.append((tonnage, share))
-            since += 1
+        usual_kg, usual_share = (median(each) for each in zip(*before, strict=True)) if before else (0.0, 0.0)
+        is_light = done and 0 < share < LIGHT_SHARE * usual_share
+        is_easy = len(before) >= FEWEST_WEEKS and (tonnage < EASY_SHARE * usual_kg or is_light)
+        kept_heavy = bool(done) and share >= HEAVY_SHARE * usual_share
+        if is_easy and kept_heavy:
+            short.append(EasyWeek(monday=monday, school=LightSchool.SHORT, weeks=0 if short else since))
+            less.append(did)
+            if len(short) > MOST_IN_A_ROW:
+                usual, since = [*usual, *less], since + len(less)
+                short, less = [], []
+        elif is_easy or done:
+            yield from short
+            since = 0 if short else since
+            short, less = [], []
+            if is_easy:
+                yield EasyWeek(monday=monday, school=LightSchool.HALF if done else None, weeks=since)
+                since = 0
+            else:
+                usual.append(did)
+                since += 1
         monday += timedelta(days=DAYS)
+    yield from short
 
 
 def weeks_since(sessions: Sequence[SessionWent], easy: Sequence[EasyWeek], today: date) -> int | None:

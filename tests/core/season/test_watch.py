@@ -125,7 +125,12 @@ def year(easy, back):
 
 @pytest.mark.parametrize(
     ("easy", "school"),
-    [({"sets": 2, "share": 0.82}, LightSchool.SHORT), ({"kg": 50.0, "share": 0.4}, LightSchool.HALF), (None, None)],
+    [
+        ({"sets": 2, "share": 0.82}, LightSchool.SHORT),
+        ({"kg": 50.0, "share": 0.4}, LightSchool.HALF),
+        ({"kg": 50.0, "share": 0.4, "sets": 6}, LightSchool.HALF),
+        (None, None),
+    ],
 )
 def test_easy_weeks_are_known_by_their_work_and_how_one_came_back_by_what_sessions_show(easy, school):
     """Half the sets at the same share of the max are short, half the load is light; then 1 % above the last."""
@@ -140,6 +145,17 @@ def test_easy_weeks_are_known_by_their_work_and_how_one_came_back_by_what_sessio
     assert (of_school.school, of_school.times, of_school.weeks) == (school, 2, 5)
     assert of_school.change == pytest.approx(came.change)
     assert of_school.high - of_school.low == pytest.approx((came.high - came.low) / 2**0.5)
+
+
+@pytest.mark.parametrize(("many", "easy"), [(1, 1), (2, 2), (3, 0), (4, 0)])
+def test_a_block_of_less_work_is_no_row_of_light_weeks(many, easy):
+    """A heavy block halves the sets for three weeks or more; one or two such weeks between others are light."""
+    less = range(5, 5 + many)
+    sessions = [each for number in range(11) for each in week(number, **({"sets": 2} if number in less else {}))]
+    found = easy_weeks(sessions, MONDAY + timedelta(weeks=11))
+    assert [each.monday for each in found] == [MONDAY + timedelta(weeks=5 + at) for at in range(easy)]
+    assert [each.weeks for each in found] == [5, 0][:easy]
+    assert weeks_since(sessions, found, MONDAY + timedelta(weeks=11)) == (6 - many if easy else 11)
 
 
 def test_after_a_light_week_all_begins_anew():
