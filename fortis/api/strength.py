@@ -183,7 +183,10 @@ def show_lift(
     lift_id: Annotated[str, Query(max_length=200)],
     setup_key: Annotated[str, Query(max_length=1_000)] = "",
 ) -> LiftStrength:
-    """One lift with one set-up: its max over time with every bout that it is known from."""
+    """One lift with one set-up: its max over time with every bout that it is known from.
+
+    Its days begin where a bout first told more than a lower bound.
+    """
     key = lift_id, setup_key
     course = maxes.course(work, now)
     known = _latest(course)
@@ -191,15 +194,18 @@ def show_lift(
     if lift is None:
         raise HTTPException(404, "Nothing is known of this lift with this set-up yet.")
     calls = known.calls_of(lift_id)
-    of = next(each.lift for _, _, each in maxes.of_lift(course, key))
+    taught = list(maxes.of_lift(course, key))
+    of = taught[0][2].lift
+    first_told = next((at for at, (_, _, each) in enumerate(taught) if each.tells_reps), 0)
     days: list[Day] = []
     observations: list[Observation] = []
     doubted: list[Doubted] = []
-    for before, after, each in maxes.of_lift(course, key):
+    for number, (before, after, each) in enumerate(taught):
         at = each.session.started_at
         if found := after.max_of(key, at):
             body_kg = lifter.body_kg(work, each.session.day)
-            days.append(Day(at=at, session_id=_session_of(each), max=Bounds.of(found), body_kg=body_kg))
+            if number >= first_told:
+                days.append(Day(at=at, session_id=_session_of(each), max=Bounds.of(found), body_kg=body_kg))
             observations.extend(_observations(before, each, found.kg, calls))
         doubted.extend(_doubted(before, each))
     return LiftStrength(

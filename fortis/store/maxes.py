@@ -100,6 +100,11 @@ class Trained:
         """What of it is evidence."""
         return [each for each in self.heard if each]
 
+    @property
+    def tells_reps(self) -> bool:
+        """Whether any of it tells the reps to failure, and not only that there were at least so many."""
+        return any(each.tells_reps for each in self.evidence)
+
     def went(self, known: Profile) -> LiftWent:
         """How its bouts with the set-up went, by what was known before the session."""
         foretold = iter(self.teach(known).beside)

@@ -44,6 +44,15 @@ def test_each_session_moves_the_max_and_each_bout_says_what_it_speaks_for(client
     assert [point["share"] for point in curve] == sorted((point["share"] for point in curve), reverse=True)
 
 
+def test_the_max_over_time_begins_where_a_bout_first_told_more_than_a_lower_bound(client, lifter, today):
+    first = lifter.play(FIVES.replace("100", "60"), [(5, None)] * 3, today - timedelta(days=8))
+    assert [each["session_id"] for each in lift(client).json()["days"]] == [first]
+    told = lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=4))
+    found = lift(client).json()
+    assert [each["session_id"] for each in found["days"]] == [told]
+    assert [each["at_least"] for each in found["observations"]] == [True] * 3 + [False] * 3
+
+
 def test_a_correction_is_learned_as_if_it_had_been_told_so_at_once(client, lifter, today):
     session = lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=8))
     lifter.play(FIVES, [(5, 2)] * 3, today - timedelta(days=4))

@@ -1380,6 +1380,8 @@ export interface paths {
         /**
          * Show Lift
          * @description One lift with one set-up: its max over time with every bout that it is known from.
+         *
+         *     Its days begin where a bout first told more than a lower bound.
          */
         get: operations["show_lift_api_strength_lift_get"];
         put?: never;

@@ -29,7 +29,7 @@ export function MaxOverTime({ found }: { found: Schemas["LiftStrength"] }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const [shown, show] = useState<Observation | null>(null);
   const { days, observations } = found;
-  const [from, to] = extent(days, (day) => new Date(day.at)) as [Date, Date];
+  const [from, to] = extent([...days, ...observations], (each) => new Date(each.at)) as [Date, Date];
   const span = Math.max(to.getTime() - from.getTime(), A_DAY);
   const x = scaleTime({
     domain: [new Date(from.getTime() - span * 0.03), new Date(to.getTime() + span * 0.03)],
