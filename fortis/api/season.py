@@ -18,7 +18,7 @@ from fortis.core.exercises import LoadKind
 from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, LightSchool, LightWeek, Season
 from fortis.core.season.outlook import looking_ahead
-from fortis.core.season.reading import examine_season, with_away
+from fortis.core.season.reading import TrainedError, examine_season, with_away, with_week_moved
 from fortis.core.season.weeks import SeasonSession, SeasonWeek, week_by_week, weeks
 from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
@@ -156,6 +156,12 @@ class Absence(BaseModel):
     why: Annotated[str, Field(max_length=200)] = ""
 
 
+class WeekMoved(BaseModel):
+    """The Monday that a week goes to, with all that follows it."""
+
+    to: Day
+
+
 class LightLike(BaseModel):
     """A light week: by a school, between its neighbours or `instead` of what is planned for it."""
 
@@ -218,6 +224,24 @@ def go_away(season_id: UUID, monday: Day, absence: Absence, work: WritingWork, n
 def come_back(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSaved:
     """Train in a week as planned after all."""
     return _with_away(work, str(season_id), monday_of(monday), now)
+
+
+MOST_MOVED = timedelta(weeks=26)
+
+
+@router.put("/{season_id}/moved/{monday}", responses={code: {"model": ProblemDetail} for code in (404, 409, 422)})
+@commits
+def move_week(season_id: UUID, monday: Day, moved: WeekMoved, work: WritingWork, now: Now) -> SeasonSaved:
+    """Move a week and all that follows it: later, with weeks away before it, or back over such weeks."""
+    row, first, to = get_season(work, str(season_id)), monday_of(monday), monday_of(moved.to)
+    if abs(to - first) > MOST_MOVED:
+        raise HTTPException(422, f"A week is moved by {MOST_MOVED // timedelta(weeks=1)} weeks at most.")
+    try:
+        written = with_week_moved(row.written, first, to)
+    except TrainedError as error:
+        trained = f"The week of {error.monday:%d %B} is trained"
+        raise HTTPException(422, f"{trained}: a week goes back over weeks away only.") from error
+    return save_season(work, str(season_id), written, Unit(row.unit), now)
 
 
 @router.get("/{season_id}/light/{monday}", responses={404: {"model": ProblemDetail}})

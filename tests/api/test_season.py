@@ -1,7 +1,7 @@
 """A season in the record: planned week by week, changed, put off, ended, and nothing lost of what was done."""
 
 import re
-from datetime import timedelta
+from datetime import date, timedelta
 from uuid import uuid4
 
 import pytest
@@ -128,6 +128,29 @@ def test_a_week_away_puts_the_rest_off_and_is_taken_back(season, monday):
     missed = season.client.put(f"/api/season/{season.id}/away/{second}", json={"missed": True})
     assert missed.json()["taken_out"] == 2
     assert [each for each in before if each not in season.days] == before[2:4]
+
+
+def test_a_week_is_moved_with_all_that_follows_and_back_over_weeks_away(season, monday):
+    season.save()
+    before, second = season.days, monday + timedelta(days=7)
+
+    def move(first, to):
+        return season.client.put(f"/api/season/{season.id}/moved/{first}", json={"to": str(to)})
+
+    assert move(second, second + timedelta(days=15)).json()["changed"] == 8
+    assert [week["number"] for week in season.weeks[:4]] == [1, None, None, 2]
+    assert season.days == [*before[:2], *((title, later(day, 14)) for title, day in before[2:])]
+    refused = move(second + timedelta(days=14), monday)
+    assert (refused.status_code, "is trained: a week goes back" in refused.json()["detail"]) == (422, True)
+    assert move(second + timedelta(days=14), second + timedelta(days=7)).json()["changed"] == 8
+    assert [week["number"] for week in season.weeks[:3]] == [1, None, 2]
+    assert move(second + timedelta(days=7), second).json()["changed"] == 8
+    assert season.days == before
+    assert move(second, second + timedelta(days=400)).status_code == 422
+
+
+def later(day, days):
+    return str(date.fromisoformat(day) + timedelta(days=days))
 
 
 def test_a_week_is_made_light_between_its_neighbours_or_in_its_own_place_and_back(season, monday):

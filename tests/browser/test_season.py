@@ -90,6 +90,23 @@ def test_a_session_is_dragged_to_another_day(desktop):
 
 
 @pytest.mark.new_lifter
+def test_a_week_is_dragged_to_a_later_one_and_back(desktop):
+    begin(desktop)
+    weeks = desktop.get_by_role("columnheader", name=re.compile("Week of"))
+    blocks = desktop.get_by_role("row").first.get_by_role("columnheader")
+    expect(weeks.nth(1)).to_be_visible()
+    many, names = weeks.count(), blocks.all_inner_texts()
+    weeks.nth(1).get_by_role("button").drag_to(weeks.nth(3))
+    expect(weeks).to_have_count(many + 2)
+    expect(blocks.nth(1)).to_have_text("Away")
+    weeks.nth(3).get_by_role("button").drag_to(weeks.nth(0))
+    expect(weeks).to_have_count(many + 2)
+    weeks.nth(3).get_by_role("button").drag_to(weeks.nth(1))
+    expect(weeks).to_have_count(many)
+    assert blocks.all_inner_texts() == names
+
+
+@pytest.mark.new_lifter
 def test_a_season_is_ended_at_the_second_word(desktop):
     begin(desktop)
     desktop.get_by_text("The season as text").first.click()

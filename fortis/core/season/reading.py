@@ -396,6 +396,31 @@ def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     return _with_head([_light_later(line, monday, later, gone) for line in lines], now)
 
 
+class TrainedError(ValueError):
+    """A week cannot go back over the week of a Monday, in which something is trained."""
+
+    def __init__(self, monday: date) -> None:
+        self.monday = monday
+        super().__init__(monday.isoformat())
+
+
+def with_week_moved(text: str, monday: date, to: date) -> str:
+    """A season's text with a week, and all that follows it, on another Monday.
+
+    Later, those in between are weeks away; earlier, those that were are away no more. Raises `TrainedError` where
+    one that it would go back over is none.
+    """
+    first, last = min(monday, to), max(monday, to)
+    between = [first + timedelta(weeks=number) for number in range((last - first) // timedelta(weeks=1))]
+    if to < monday:
+        away = {_monday_on(line, _AWAY) for line in text.splitlines() if _AWAY.match(line) and _puts_off(line)}
+        if trained := [each for each in between if each not in away]:
+            raise TrainedError(trained[-1])
+    for each in between:
+        text = with_away(text, each, Away(monday=each) if to > monday else None)
+    return text
+
+
 def _puts_off(line: str) -> bool:
     """Whether all that follows a week is a week later for its line."""
     return line.split()[0].lower() in ("away", "light")

@@ -178,6 +178,17 @@ export const useEndTrial = (id: string) =>
   );
 
 /** Move a session to another day. */
+/** Move a week and all that follows it to another Monday. */
+export const useMoveWeek = (id: string) =>
+  useSeasonChange(({ monday, to }: { monday: string; to: string }) =>
+    answer(
+      client.PUT("/api/season/{season_id}/moved/{monday}", {
+        params: { path: { season_id: id, monday } },
+        body: { to },
+      }),
+    ),
+  );
+
 export const useMoveSession = () =>
   useSeasonChange(({ id, on }: { id: string; on: string }) =>
     done(

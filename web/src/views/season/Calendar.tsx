@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type DragEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import type { Schemas } from "@/data/client";
-import { type SeasonView, useMoveSession, type WeekOfSeason } from "@/data/season";
+import { type SeasonView, useMoveSession, useMoveWeek, type WeekOfSeason } from "@/data/season";
 import { LeafThrough } from "@/parts/LeafThrough";
 import { Trouble } from "@/parts/Notice";
 import { Scroller } from "@/parts/Scroller";
@@ -42,8 +42,10 @@ export function Calendar({
   children: (columns: Columns) => ReactNode;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [dragged, drag] = useState<Small | null>(null);
+  const [dragged, drag] = useState<Small | WeekOfSeason | null>(null);
+  const [over, hover] = useState<string | null>(null);
   const move = useMoveSession();
+  const moveWeek = useMoveWeek(season.id);
   const { weeks } = season;
   const days = DAYS.filter((day) =>
     weeks.some((week) => week.of.some((each) => weekdayOf(each.day) === day)),
@@ -65,13 +67,25 @@ export function Calendar({
     const next = weeks[at + by];
     if (next) onPick(next.monday);
   };
+  const takes = (week: WeekOfSeason) =>
+    dragged !== null && (isSession(dragged) || canGoTo(season, dragged, week, thisWeek));
   const drop = (week: WeekOfSeason, day: number) => {
-    if (dragged) move.mutate({ id: dragged.id, on: addDays(week.monday, day) });
+    if (dragged && isSession(dragged)) move.mutate({ id: dragged.id, on: addDays(week.monday, day) });
+    else if (dragged && takes(week)) moveWeek.mutate({ monday: dragged.monday, to: week.monday });
+    end();
+  };
+  const end = () => {
     drag(null);
+    hover(null);
+  };
+  const overWeek = (week: WeekOfSeason) => (event: DragEvent) => {
+    if (takes(week)) event.preventDefault();
+    if (dragged && !isSession(dragged)) hover(takes(week) ? week.monday : null);
   };
   return (
     <div ref={ref} className="mt-4">
       {move.error && <Trouble error={move.error} />}
+      {moveWeek.error && <Trouble error={moveWeek.error} />}
       <Scroller ref={scroller} label="The weeks" className="relative">
         <table className="table-fixed" style={{ width: LABEL + column * shown.length }}>
           <caption className="sr-only">Sessions by week and day</caption>
@@ -90,14 +104,24 @@ export function Calendar({
             <tr className="text-left text-[15px]">
               <td />
               {shown.map((week) => (
-                <th key={week.monday} scope="col" className="font-normal">
+                <th
+                  key={week.monday}
+                  scope="col"
+                  className="font-normal"
+                  onDragOver={overWeek(week)}
+                  onDrop={() => drop(week, 0)}
+                >
                   <button
                     type="button"
                     aria-pressed={week.monday === monday}
                     onClick={() => onPick(week.monday)}
+                    draggable={canMove(week, thisWeek)}
+                    onDragStart={() => drag(week)}
+                    onDragEnd={end}
                     className={clsx(
                       "narrow min-h-11 w-full border-b-3 text-left",
-                      week.monday === monday ? "border-ink" : "border-transparent",
+                      week.monday === over && "border-work border-dashed",
+                      week.monday !== over && (week.monday === monday ? "border-ink" : "border-transparent"),
                       week.monday === thisWeek ? "font-bold text-work" : "text-faint",
                     )}
                   >
@@ -118,7 +142,7 @@ export function Calendar({
                   <td
                     key={week.monday}
                     className={clsx("h-12 align-middle", isLight(season, week) && "bg-rest/10")}
-                    onDragOver={(event) => dragged && event.preventDefault()}
+                    onDragOver={overWeek(week)}
                     onDrop={() => drop(week, day)}
                   >
                     {week.of
@@ -130,7 +154,7 @@ export function Calendar({
                           unit={unit}
                           draggable={each.state === "planned"}
                           onDragStart={() => drag(each)}
-                          onDragEnd={() => drag(null)}
+                          onDragEnd={end}
                           className={clsx(
                             each.day === today && each.state !== "finished" && "border-b-2 border-work",
                           )}
@@ -152,6 +176,19 @@ export function Calendar({
       </Scroller>
     </div>
   );
+}
+
+const isSession = (dragged: Small | WeekOfSeason): dragged is Small => "state" in dragged;
+
+/** Whether a week can be moved: it is to come, and nothing of it was begun. */
+const canMove = (week: WeekOfSeason, thisWeek: string) =>
+  week.monday >= thisWeek && week.number !== null && week.of.every((each) => each.state === "planned");
+
+/** Whether a week can go where another one is: later, or back over weeks away. */
+function canGoTo(season: SeasonView, week: WeekOfSeason, to: WeekOfSeason, thisWeek: string): boolean {
+  if (to.monday < thisWeek || to.monday === week.monday) return false;
+  const between = season.weeks.filter((each) => each.monday >= to.monday && each.monday < week.monday);
+  return between.every((each) => each.number === null && each.light === null);
 }
 
 /** The blocks over their weeks, and the weeks away between them. */

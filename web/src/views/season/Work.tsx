@@ -120,7 +120,8 @@ export function Work({
       <p className="text-sm text-faint">
         Bars are the tonnage of a week, filled where it is done; the line is the average load of a rep.{" "}
         <span className="print:hidden">
-          Drag a session to another day, or change its date where you open it.
+          Drag a session to another day, or change its date where you open it; drag a week by its date to a
+          later one, and all that follows goes with it.
         </span>
       </p>
     </div>
