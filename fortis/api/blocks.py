@@ -1,10 +1,9 @@
 """Blocks of weeks side by side: those of the seasons, and any other run of weeks."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, timedelta
 from itertools import groupby
 from typing import Annotated
-from zoneinfo import ZoneInfo
 
 from fastapi import APIRouter, HTTPException, Query
 from pydantic import BaseModel
@@ -88,14 +87,10 @@ def beside(
             422, f"The block from {late.monday} on has weeks that are not over: choose weeks that are, or fewer."
         )
     try:
-        latest = maxes.profile(work, _begins(work, max(span.after for span in spans)))
+        latest = maxes.profile(work, lifter.begins(work, max(span.after for span in spans)))
         return side_by_side(_done(work, spans[0], latest), _done(work, spans[1], latest), library(work))
     except OverlapError as error:
         raise HTTPException(422, "The two blocks share weeks: choose two that do not.") from error
-
-
-def _begins(work: Work, day: date) -> datetime:
-    return datetime.combine(day, time.min, ZoneInfo(lifter.lifter(work).zone))
 
 
 def _done(work: Work, span: Span, latest: Profile) -> BlockDone:
@@ -104,12 +99,12 @@ def _done(work: Work, span: Span, latest: Profile) -> BlockDone:
     def known(at: datetime) -> Mapping[LiftKey, Estimate]:
         return maxes.profile(work, at).read_as(latest).maxes(at)
 
-    easy = easy_weeks(went.sessions_went(work, _begins(work, span.after)), span.after)
+    easy = easy_weeks(went.sessions_went(work, lifter.begins(work, span.after)), span.after)
     return BlockDone(
         span,
         [each.day for each in done],
         [each.session for each in done],
-        known(_begins(work, span.monday)),
-        known(_begins(work, span.after)),
+        known(lifter.begins(work, span.monday)),
+        known(lifter.begins(work, span.after)),
         frozenset(each.monday for each in easy),
     )

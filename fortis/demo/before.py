@@ -10,7 +10,7 @@ from fortis.demo.season import BENCH, DEADLIFT, OPENERS, SQUAT, WAVE, week_of
 WEEKS = 40
 WEEKLY_GAIN = 0.004
 """What a week adds to every max, as a share of it."""
-AUTUMN_WEEKS, WINTER_WEEKS = 21, 18
+WINTER_WEEKS = 18
 PREP = "prep: hip drills 4 min, ankle rocks 2 min"
 REMEMBERED = (
     ("Bench press", SetUp(), "8 at 60 kg leave 2"),
@@ -26,35 +26,24 @@ _LATER = {"press": "35", "dip": "bw+2.5 kg", "chin": "bw+12.5 kg", "row": "55", 
 
 def seasons_behind(starts: date, days: Mapping[str, Weekday]) -> Sequence[Season]:
     """The seasons from a Monday on. `days` are the weekdays of the sessions, by title."""
-    eights = week_of(days, _building("3|4|5 x 8 at 62% +2% a round", "3|4|5 x 5 at 70% +2% a round", _LOADS))
-    fives = week_of(days, _building("3|4|5 x 5 at 72% +2% a round", "3|4|5 x 4 at 75% +2% a round", _LATER))
-    heavy = week_of(days, _heavy())
+    of_eights = week_of(days, _building("3|4|5 x 8 at 62% +2% a round", "3|4|5 x 5 at 70% +2% a round", _LOADS))
+    of_fives = week_of(days, _building("3|4|5 x 5 at 72% +2% a round", "3|4|5 x 4 at 75% +2% a round", _LATER))
+    eights = Block(kind=Kind.BUILDING, name="eights", rounds=2, weeks=3, days=of_eights)
+    fives = Block(kind=Kind.BUILDING, name="fives", rounds=2, weeks=3, days=of_fives)
+    fives_again = Block(kind=Kind.BUILDING, name="fives again", weeks=3, days=of_fives)
+    heavy = Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=week_of(days, _heavy()))
+    half, short = (Block(kind=Kind.LIGHT, school=school) for school in (LightSchool.HALF, LightSchool.SHORT))
     autumn = Season(
         title="Autumn, build",
         starts=starts,
-        blocks=(
-            Block(kind=Kind.BUILDING, name="eights", rounds=2, weeks=3, days=eights),
-            Block(kind=Kind.LIGHT, school=LightSchool.HALF),
-            Block(kind=Kind.BUILDING, name="fives", rounds=2, weeks=3, days=fives),
-            Block(kind=Kind.LIGHT, school=LightSchool.SHORT),
-            Block(kind=Kind.BUILDING, name="fives again", weeks=3, days=fives),
-            Block(kind=Kind.LIGHT, school=LightSchool.HALF),
-            Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=heavy),
-        ),
+        blocks=(eights, half, fives, short, fives_again, half, heavy),
     )
     openers = week_of({"Openers": days["Press and row"]}, {"Openers": f"{BENCH}: {OPENERS}\n{SQUAT}: {OPENERS}"})
-    winter_starts = starts + timedelta(weeks=AUTUMN_WEEKS)
+    winter_starts = starts + timedelta(weeks=autumn.weeks)
     winter = Season(
         title="Winter, test",
         starts=winter_starts,
-        blocks=(
-            Block(kind=Kind.BUILDING, name="eights", rounds=2, weeks=3, days=eights),
-            Block(kind=Kind.LIGHT, school=LightSchool.SHORT),
-            Block(kind=Kind.BUILDING, name="fives", rounds=2, weeks=3, days=fives),
-            Block(kind=Kind.LIGHT, school=LightSchool.HALF),
-            Block(kind=Kind.HEAVY, name="3, 2, 1", weeks=3, days=heavy),
-            Block(kind=Kind.PEAKING, name="test", days=openers),
-        ),
+        blocks=(eights, short, fives, half, heavy, Block(kind=Kind.PEAKING, name="test", days=openers)),
         aim=Aim(
             what="test",
             on=winter_starts + timedelta(weeks=WINTER_WEEKS) - timedelta(days=1),

@@ -49,12 +49,12 @@ class Cache:
         return int(version)
 
 
-CHANGED = "has changed what is kept"
+CHANGED = "has changed bouts"
 """Under this a unit of work notes that what it sees is not in the record yet, and may never be."""
 
 
 def note_change(work: UnitOfWork) -> None:
-    """Note that a unit of work has changed what is kept: what it reads from now on is kept for nobody."""
+    """Note that a unit of work has changed bouts: what it reads from now on is kept for nobody."""
     work.info[CHANGED] = True
 
 
@@ -75,6 +75,14 @@ class Kept(Generic[Result]):
                 return None
             found.move_to_end(key)
         return result
+
+    def get_or(self, work: UnitOfWork, key: Hashable, stamp: object, read: Callable[[], Result]) -> Result:
+        """What is kept under `key`, if it is of that stamp; else what is read now, which is kept."""
+        found = self.get(work, key, stamp)
+        if found is None:
+            found = read()
+            self.keep(work, key, stamp, found)
+        return found
 
     def keep(self, work: UnitOfWork, key: Hashable, stamp: object, result: Result) -> None:
         """Keep what was read under `key`; what was longest not asked for goes."""

@@ -65,11 +65,7 @@ def in_play(work: UnitOfWork, session_id: str) -> InPlay:
         raise UnknownSessionError(session_id)
     if stamp.started_at is None:
         raise NotStartedError(session_id)
-    found = _kept.get(work, session_id, tuple(stamp))
-    if found is None:
-        found = _read(work, sessions.get(work, session_id))
-        _kept.keep(work, session_id, tuple(stamp), found)
-    return found
+    return _kept.get_or(work, session_id, tuple(stamp), lambda: _read(work, sessions.get(work, session_id)))
 
 
 def _read(work: UnitOfWork, row: SessionRow) -> InPlay:

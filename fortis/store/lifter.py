@@ -1,7 +1,7 @@
 """The lifter and their body weight."""
 
 from collections.abc import Sequence
-from datetime import date, datetime, timedelta
+from datetime import date, datetime, time, timedelta
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
@@ -97,6 +97,11 @@ def save_lifter(
 def today(work: UnitOfWork, moment: datetime) -> date:
     """The date where the lifter lives."""
     return moment.astimezone(ZoneInfo(lifter(work).zone)).date()
+
+
+def begins(work: UnitOfWork, on: date) -> datetime:
+    """When a day begins where the lifter lives."""
+    return datetime.combine(on, time.min, ZoneInfo(lifter(work).zone))
 
 
 def last_body_weights(work: UnitOfWork, many: int) -> Sequence[Weighed]:

@@ -2,12 +2,11 @@
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, time, timedelta
+from datetime import datetime, timedelta
 from decimal import Decimal
 from functools import cached_property, reduce
 from operator import attrgetter
 from typing import NamedTuple
-from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session as UnitOfWork
 
@@ -46,7 +45,7 @@ def estimates(work: UnitOfWork, at: datetime) -> Mapping[LiftKey, Estimate]:
 def today(work: UnitOfWork, now: datetime) -> Mapping[LiftKey, Estimate]:
     """The max of every lift and set-up today: the same until more is learned, as is all that follows."""
     known = profile(work, now)
-    midnight = datetime.combine(lifter.today(work, now), time(), ZoneInfo(lifter.lifter(work).zone))
+    midnight = lifter.begins(work, lifter.today(work, now))
     return known.maxes(max(midnight, known.last_at or midnight))
 
 
@@ -205,11 +204,9 @@ def _after(
     work: UnitOfWork, key: tuple[str, datetime], stamp: int, before: Profile, lifts: Sequence[Trained]
 ) -> Profile:
     """What is known after a session, learned where it is not at hand."""
-    known = _profiles.get(work, key, stamp)
-    if known is None:
-        known = reduce(lambda known, each: each.teach(known).after, lifts, before)
-        _profiles.keep(work, key, stamp, known)
-    return known
+    return _profiles.get_or(
+        work, key, stamp, lambda: reduce(lambda known, each: each.teach(known).after, lifts, before)
+    )
 
 
 def logged(work: UnitOfWork, at: datetime) -> Sequence[LoggedBout]:
@@ -315,13 +312,13 @@ _heaviest_of: Kept[Mapping[LiftKey, Decimal]] = Kept(bouts.MOST_KEPT)
 def _heaviest(work: UnitOfWork, session: str, performed: Sequence[PerformedBout]) -> Mapping[LiftKey, Decimal]:
     """The heaviest load of each lift and set-up in a session, the way up left out."""
     known = library(work)
-    found = _heaviest_of.get(work, session, (performed, known))
-    if found is None:
+
+    def read() -> Mapping[LiftKey, Decimal]:
         heaviest: dict[LiftKey, Decimal] = {}
         for bout in performed:
             if bout.kg is not None and not bout.position.is_warm_up:
                 key = lift_key(known.find(bout.exercise, bout.lift_id), bout.setup)
                 heaviest[key] = max(bout.kg, heaviest.get(key, bout.kg))
-        found = heaviest
-        _heaviest_of.keep(work, session, (performed, known), found)
-    return found
+        return heaviest
+
+    return _heaviest_of.get_or(work, session, (performed, known), read)

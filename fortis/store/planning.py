@@ -38,12 +38,7 @@ def basis(work: UnitOfWork, now: datetime) -> Basis:
     Kept for the day, for as long as all that it follows from stays the same.
     """
     kit, day = places.kit(work), lifter.today(work, now)
-    follows_from = stamp(work, now), kit
-    found = _bases.get(work, day, follows_from)
-    if found is None:
-        found = _basis(work, now, kit)
-        _bases.keep(work, day, follows_from, found)
-    return found
+    return _bases.get_or(work, day, (stamp(work, now), kit), lambda: _basis(work, now, kit))
 
 
 def _basis(work: UnitOfWork, now: datetime, kit: Kit) -> Basis:
@@ -91,13 +86,12 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
     """
     chosen, kit = policies.all_of(work), sessions.frozen_kit(row) or places.kit(work, row.place_id)
     follows_from = stamp(work), row.started_at, row.adjustments, kit, chosen
-    found = _recommended.get(work, row.id, follows_from)
-    if found is None:
+
+    def recommend() -> tuple[Recommendation, ...]:
         done, known = bouts.performed(work, row.id), maxes.estimates(work, sessions.just_after(row))
-        body_kg = conditions(work, row).body_kg
-        found = recommendations(played(work, row), done, kit, body_kg, known, chosen)
-        _recommended.keep(work, row.id, follows_from, found)
-    return found
+        return recommendations(played(work, row), done, kit, conditions(work, row).body_kg, known, chosen)
+
+    return _recommended.get_or(work, row.id, follows_from, recommend)
 
 
 def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
@@ -139,9 +133,5 @@ _seconds: Kept[int] = Kept(2 * MOST_TO_LEARN_FROM)
 
 def _planned_seconds(work: UnitOfWork, row: SessionRow) -> int:
     """How long a session was to take as it was played: its plan is frozen, so only a change on the floor counts."""
-    stamp = row.started_at, json.dumps(row.adjustments)
-    seconds = _seconds.get(work, row.id, stamp)
-    if seconds is None:
-        seconds = timeline(played(work, row)).total_seconds
-        _seconds.keep(work, row.id, stamp, seconds)
-    return seconds
+    as_changed = row.started_at, json.dumps(row.adjustments)
+    return _seconds.get_or(work, row.id, as_changed, lambda: timeline(played(work, row)).total_seconds)

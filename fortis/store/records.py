@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 from sqlalchemy import Float, cast, func, null, select
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.exercises import Exercise, LoadKind
+from fortis.core.exercises import LoadKind
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.remembered import NOWHERE
@@ -44,11 +44,7 @@ def bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Best
     Kept for as long as those sessions stay as they are: what is done in the one under way changes nothing.
     """
     key, follows_from = frozenset(lift_ids), (finished_stamp(work, before), lifter.lifter(work).zone)
-    found = _bests.get(work, key, follows_from)
-    if found is None:
-        found = _read_bests(work, lift_ids, before)
-        _bests.keep(work, key, follows_from, found)
-    return found
+    return _bests.get_or(work, key, follows_from, lambda: _read_bests(work, lift_ids, before))
 
 
 def _read_bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -> Bests:
@@ -87,17 +83,13 @@ def volumes(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume
 
     Kept for as long as those sessions, and all that their bouts are counted by, stay as they are.
     """
-    follows_from = stamp(work, before)
-    found = _volumes.get(work, key, follows_from)
-    if found is None:
-        found = _added_up(work, library(work).find("", key[0]), key[1], before)
-        _volumes.keep(work, key, follows_from, found)
-    return found
+    return _volumes.get_or(work, key, stamp(work, before), lambda: _added_up(work, key, before))
 
 
-def _added_up(work: UnitOfWork, lift: Exercise, setup_key: str, before: datetime) -> Sequence[Volume]:
+def _added_up(work: UnitOfWork, key: LiftKey, before: datetime) -> Sequence[Volume]:
     """Bouts alike are added up by the database: a long log has far more of them than of sessions."""
-    stacked = lift.load_kind is LoadKind.STACK
+    lift_id, setup_key = key
+    stacked = library(work).find("", lift_id).load_kind is LoadKind.STACK
     alike_columns = (BoutRow.exercise, BoutRow.setup, BoutRow.side, BoutRow.body, BoutRow.kg, BoutRow.mean_kg)
     query = (
         select(
@@ -111,7 +103,7 @@ def _added_up(work: UnitOfWork, lift: Exercise, setup_key: str, before: datetime
             *alike_columns,
         )
         .join(SessionRow, SessionRow.id == BoutRow.session_id)
-        .where(BoutRow.lift_id == lift.id, BoutRow.taken_back_at.is_(None), BoutRow.set > 0)
+        .where(BoutRow.lift_id == lift_id, BoutRow.taken_back_at.is_(None), BoutRow.set > 0)
         .where(
             SessionRow.finished_at.is_not(None), SessionRow.discarded_at.is_(None), SessionRow.started_at < before
         )
@@ -127,7 +119,7 @@ def _added_up(work: UnitOfWork, lift: Exercise, setup_key: str, before: datetime
         done = PerformedBout(
             position=NOWHERE,
             exercise=row.exercise,
-            lift_id=lift.id,
+            lift_id=lift_id,
             side=Side(row.side),
             body=row.body,
             kg=row.kg,

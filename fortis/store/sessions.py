@@ -18,7 +18,7 @@ from fortis.core.structure.prescription import Prescription
 from fortis.core.units import Unit
 from fortis.formats.documents import from_document, to_document
 from fortis.store.bouts import RecordedBout
-from fortis.store.cache import Kept, note_change
+from fortis.store.cache import Kept
 from fortis.store.naming import named
 from fortis.store.tables import Instant, SessionRow
 
@@ -130,10 +130,7 @@ def _once(row: SessionRow, what: str, read_it: Callable[[], Frozen]) -> Frozen:
     work = object_session(row)
     if work is None:
         return read_it()
-    found: Frozen | None = _frozen.get(work, (row.id, what), row.started_at)
-    if found is None:
-        found = read_it()
-        _frozen.keep(work, (row.id, what), row.started_at, found)
+    found: Frozen = _frozen.get_or(work, (row.id, what), row.started_at, read_it)
     return found
 
 
@@ -150,8 +147,6 @@ def adjust(row: SessionRow, changed: Adjustments) -> None:
 def start(row: SessionRow, resolved: Prescription, kit: Kit, now: datetime) -> None:
     """Start a session with its loads settled from a kit. A second start changes nothing."""
     if row.started_at is None:
-        if (work := object_session(row)) is not None:
-            note_change(work)
         row.started_at = now
         row.resolved = to_document(resolved)
         row.kit = to_document(kit)

@@ -52,8 +52,10 @@ def _done(work: UnitOfWork, row: SessionRow, day: date, recorded: Sequence[bouts
     seconds = round(sessions.time_on_the_floor(row, recorded).total_seconds())
     under, known = conditions(work, row), library(work)
     follows_from = row.started_at, row.adjustments, performed, seconds, under, known
-    costing = _costings.get(work, row.id, follows_from)
-    if costing is None:
-        costing = cost_of_performance(played(work, row), performed, seconds, under, known)
-        _costings.keep(work, row.id, follows_from, costing)
+    costing = _costings.get_or(
+        work,
+        row.id,
+        follows_from,
+        lambda: cost_of_performance(played(work, row), performed, seconds, under, known),
+    )
     return Done(row, as_done(recorded, under), DayDone(day=day, costing=costing, felt=row.felt))

@@ -89,8 +89,7 @@ def _easy_weeks(sessions: Sequence[SessionWent], this_week: date) -> Iterator[Ea
     for each in sessions:
         by_week.setdefault(monday_of(each.day), []).append(each)
     usual: list[tuple[float, float]] = []
-    short: list[EasyWeek] = []
-    less: list[tuple[float, float]] = []
+    short: list[tuple[EasyWeek, tuple[float, float]]] = []
     since, monday = 0, min(by_week, default=this_week)
     while monday < this_week:
         done = by_week.get(monday, [])
@@ -101,15 +100,14 @@ def _easy_weeks(sessions: Sequence[SessionWent], this_week: date) -> Iterator[Ea
         is_easy = len(before) >= FEWEST_WEEKS and (tonnage < EASY_SHARE * usual_kg or is_light)
         kept_heavy = bool(done) and share >= HEAVY_SHARE * usual_share
         if is_easy and kept_heavy:
-            short.append(EasyWeek(monday=monday, school=LightSchool.SHORT, weeks=0 if short else since))
-            less.append(did)
+            week = EasyWeek(monday=monday, school=LightSchool.SHORT, weeks=0 if short else since)
+            short.append((week, did))
             if len(short) > MOST_IN_A_ROW:
-                usual, since = [*usual, *less], since + len(less)
-                short, less = [], []
+                usual += [did for _, did in short]
+                since, short = since + len(short), []
         elif is_easy or done:
-            yield from short
-            since = 0 if short else since
-            short, less = [], []
+            yield from (week for week, _ in short)
+            since, short = 0 if short else since, []
             if is_easy:
                 yield EasyWeek(monday=monday, school=LightSchool.HALF if done else None, weeks=since)
                 since = 0
@@ -117,7 +115,7 @@ def _easy_weeks(sessions: Sequence[SessionWent], this_week: date) -> Iterator[Ea
                 usual.append(did)
                 since += 1
         monday += timedelta(days=DAYS)
-    yield from short
+    yield from (week for week, _ in short)
 
 
 def weeks_since(sessions: Sequence[SessionWent], easy: Sequence[EasyWeek], today: date) -> int | None:

@@ -177,7 +177,6 @@ export const useEndTrial = (id: string) =>
     ),
   );
 
-/** Move a session to another day. */
 /** Move a week and all that follows it to another Monday. */
 export const useMoveWeek = (id: string) =>
   useSeasonChange(({ monday, to }: { monday: string; to: string }) =>
@@ -189,6 +188,7 @@ export const useMoveWeek = (id: string) =>
     ),
   );
 
+/** Move a session to another day. */
 export const useMoveSession = () =>
   useSeasonChange(({ id, on }: { id: string; on: string }) =>
     done(

@@ -42,7 +42,8 @@ export function Calendar({
   children: (columns: Columns) => ReactNode;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [dragged, drag] = useState<Small | WeekOfSeason | null>(null);
+  const [dragged, drag] = useState<Small | null>(null);
+  const [draggedWeek, dragWeek] = useState<WeekOfSeason | null>(null);
   const [over, hover] = useState<string | null>(null);
   const move = useMoveSession();
   const moveWeek = useMoveWeek(season.id);
@@ -67,20 +68,23 @@ export function Calendar({
     const next = weeks[at + by];
     if (next) onPick(next.monday);
   };
-  const takes = (week: WeekOfSeason) =>
-    dragged !== null && (isSession(dragged) || canGoTo(season, dragged, week, thisWeek));
   const drop = (week: WeekOfSeason, day: number) => {
-    if (dragged && isSession(dragged)) move.mutate({ id: dragged.id, on: addDays(week.monday, day) });
-    else if (dragged && takes(week)) moveWeek.mutate({ monday: dragged.monday, to: week.monday });
-    end();
-  };
-  const end = () => {
+    if (dragged) move.mutate({ id: dragged.id, on: addDays(week.monday, day) });
     drag(null);
-    hover(null);
   };
-  const overWeek = (week: WeekOfSeason) => (event: DragEvent) => {
-    if (takes(week)) event.preventDefault();
-    if (dragged && !isSession(dragged)) hover(takes(week) ? week.monday : null);
+  const takesWeek = (week: WeekOfSeason) =>
+    draggedWeek !== null && canGoTo(season, draggedWeek, week, thisWeek);
+  const overWeek = (event: DragEvent, week: WeekOfSeason) => {
+    if (takesWeek(week)) event.preventDefault();
+    if (draggedWeek) hover(takesWeek(week) ? week.monday : null);
+  };
+  const dropWeek = (week: WeekOfSeason) => {
+    if (draggedWeek && takesWeek(week)) moveWeek.mutate({ monday: draggedWeek.monday, to: week.monday });
+    endWeek();
+  };
+  const endWeek = () => {
+    dragWeek(null);
+    hover(null);
   };
   return (
     <div ref={ref} className="mt-4">
@@ -108,16 +112,16 @@ export function Calendar({
                   key={week.monday}
                   scope="col"
                   className="font-normal"
-                  onDragOver={overWeek(week)}
-                  onDrop={() => drop(week, 0)}
+                  onDragOver={(event) => overWeek(event, week)}
+                  onDrop={() => dropWeek(week)}
                 >
                   <button
                     type="button"
                     aria-pressed={week.monday === monday}
                     onClick={() => onPick(week.monday)}
                     draggable={canMove(week, thisWeek)}
-                    onDragStart={() => drag(week)}
-                    onDragEnd={end}
+                    onDragStart={() => dragWeek(week)}
+                    onDragEnd={endWeek}
                     className={clsx(
                       "narrow min-h-11 w-full border-b-3 text-left",
                       week.monday === over && "border-work border-dashed",
@@ -142,8 +146,8 @@ export function Calendar({
                   <td
                     key={week.monday}
                     className={clsx("h-12 align-middle", isLight(season, week) && "bg-rest/10")}
-                    onDragOver={overWeek(week)}
-                    onDrop={() => drop(week, day)}
+                    onDragOver={(event) => (dragged ? event.preventDefault() : overWeek(event, week))}
+                    onDrop={() => (dragged ? drop(week, day) : dropWeek(week))}
                   >
                     {week.of
                       .filter((each) => weekdayOf(each.day) === day)
@@ -154,7 +158,7 @@ export function Calendar({
                           unit={unit}
                           draggable={each.state === "planned"}
                           onDragStart={() => drag(each)}
-                          onDragEnd={end}
+                          onDragEnd={() => drag(null)}
                           className={clsx(
                             each.day === today && each.state !== "finished" && "border-b-2 border-work",
                           )}
@@ -177,8 +181,6 @@ export function Calendar({
     </div>
   );
 }
-
-const isSession = (dragged: Small | WeekOfSeason): dragged is Small => "state" in dragged;
 
 /** Whether a week can be moved: it is to come, and nothing of it was begun. */
 const canMove = (week: WeekOfSeason, thisWeek: string) =>

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { type SeasonView, useAway, type WeekOfSeason } from "@/data/season";
 import { Button } from "@/parts/Button";
 import { Trouble } from "@/parts/Notice";
-import { kilograms, minutes, plain } from "@/score/words";
+import { averageWords, kilograms, minutes } from "@/score/words";
 import { dayAndMonth, fullDate } from "../dates";
 import { whole } from "./Calendar";
 import { Fit } from "./Fit";
@@ -116,12 +116,10 @@ export function Week({
 
 /** What a week comes to, done and planned, beside the one before. */
 function totals(week: WeekOfSeason, before: WeekOfSeason | undefined): [string, string, string][] {
-  const average = (of: WeekOfSeason | undefined) =>
-    of?.all.average_kg == null ? "–" : `${plain(of.all.average_kg)} kg`;
   const beside = (words: (of: WeekOfSeason) => string) => (before?.of.length ? words(before) : "–");
   return [
     ["Tonnage", kilograms(week.all.tonnage_kg), beside((of) => kilograms(of.all.tonnage_kg))],
-    ["Average load", average(week), average(before)],
+    ["Average load", averageWords(week.all), averageWords(before?.all)],
     ["Sets", String(week.all.sets), beside((of) => String(of.all.sets))],
     ["Time", minutes(week.all.seconds), beside((of) => minutes(of.all.seconds))],
   ];
