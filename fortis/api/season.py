@@ -18,7 +18,7 @@ from fortis.core.exercises import LoadKind
 from fortis.core.season.attempts import Attempt, attempts, total
 from fortis.core.season.model import Aim, Away, Block, LightSchool, LightWeek, Season
 from fortis.core.season.outlook import looking_ahead
-from fortis.core.season.reading import TrainedError, examine_season, with_away, with_week_moved
+from fortis.core.season.reading import TrainedError, examine_season, past_its_day, with_away, with_week_moved
 from fortis.core.season.weeks import SeasonSession, SeasonWeek, week_by_week, weeks
 from fortis.core.season.writing import write_block
 from fortis.core.strength.estimate import Estimate
@@ -104,7 +104,8 @@ class SeasonView(BaseModel):
     """The season under way, week by week.
 
     `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
-    `courses` are of those lifts, or of the ones that its days begin with.
+    `courses` are of those lifts, or of the ones that its days begin with. `past_its_day` are the Mondays of weeks
+    that build up to its day and begin only after it.
     """
 
     id: str
@@ -116,6 +117,7 @@ class SeasonView(BaseModel):
     courses: list[LiftCourse]
     blocks: list[BlockView]
     weeks: list[WeekOfSeason]
+    past_its_day: tuple[date, ...]
 
 
 class SeasonPage(BaseModel):
@@ -341,6 +343,7 @@ def _view(work: Work, row: SeasonRow, now: datetime) -> SeasonView:
         courses=_courses(work, season, planned, mondays, now),
         blocks=_blocks(season.blocks),
         weeks=[_week(monday, by_monday.get(monday), season, told[monday]) for monday in mondays],
+        past_its_day=past_its_day(season),
     )
 
 

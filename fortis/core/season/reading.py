@@ -376,6 +376,14 @@ def blocks_by_week(season: Season) -> Iterator[Block]:
         yield from repeat(block, block.rounds * block.weeks)
 
 
+def past_its_day(season: Season) -> tuple[date, ...]:
+    """The Mondays of the weeks that build up to the day a season leads to, and begin only after it."""
+    if season.aim is None:
+        return ()
+    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
+    return tuple(day for day, block in blocks if day > season.aim.on and block.kind not in (Kind.LIGHT, Kind.FREE))
+
+
 def easy_mondays(season: Season) -> frozenset[date]:
     """The Mondays of the weeks that are light, free or away, as a season has them."""
     blocks = zip(season.mondays, blocks_by_week(season), strict=True)

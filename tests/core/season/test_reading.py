@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fortis.core.season.model import Away, LightSchool, LightWeek
-from fortis.core.season.reading import SeasonError, examine_season, read_season, with_away
+from fortis.core.season.reading import SeasonError, examine_season, past_its_day, read_season, with_away
 from fortis.core.season.weeks import weeks
 from fortis.core.season.writing import write_season
 from tests.core.season.seasons import MEET, seasons
@@ -168,3 +168,14 @@ def test_no_text_breaks_the_reader_and_every_problem_has_a_place(at, gone, put):
     assert all(1 <= each.line <= len(text.splitlines()) + 1 and each.column >= 1 for each in problems)
     if season and not problems:
         assert weeks(season)
+
+
+def test_weeks_that_build_up_to_a_day_and_begin_after_it_are_told():
+    """Six weeks, a light one and six heavy ones from 12 October: the last heavy one begins two days after 2 January."""
+    assert past_its_day(read_season(MEET)) == (date(2027, 1, 4),)
+    later = with_away(MEET, date(2026, 11, 9), Away(monday=date(2026, 11, 9)))
+    assert past_its_day(read_season(later)) == (date(2027, 1, 4), date(2027, 1, 11))
+    missed = with_away(MEET, date(2026, 11, 9), Away(monday=date(2026, 11, 9), missed=True))
+    assert past_its_day(read_season(missed)) == (date(2027, 1, 4),)
+    assert past_its_day(read_season(MEET.replace("heavy, 2 rounds of 3 weeks", "heavy, 5 weeks"))) == ()
+    assert past_its_day(read_season(MEET.replace("meet 2027-01-02: Front squat [belt], Bench press\n", ""))) == ()

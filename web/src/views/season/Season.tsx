@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { type SeasonView, useSeason } from "@/data/season";
 import { Loaded } from "@/parts/Loaded";
+import { Notice } from "@/parts/Notice";
 import { addDays, untilWords, weekdayOf } from "../dates";
 import { Attempts } from "./Attempts";
 import { Calendar } from "./Calendar";
@@ -67,6 +68,7 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
           <h1 className="text-3xl font-bold tracking-tight">{season.title}</h1>
           {season.aim && <p className="text-faint">{untilWords(season.aim, today)}</p>}
         </header>
+        <PastItsDay season={season} today={today} />
         <Calendar season={season} monday={monday} thisWeek={thisWeek} today={today} onPick={pick}>
           {(columns) => (
             <>
@@ -88,6 +90,20 @@ function Underway({ season, today }: { season: SeasonView; today: string }) {
           <Text key={season.id} season={season} first={season.written} />
         </details>
       </aside>
+    </div>
+  );
+}
+
+/** Weeks that were to build up to the day, and were put off until it is over. */
+function PastItsDay({ season: { aim, past_its_day: weeks }, today }: { season: SeasonView; today: string }) {
+  if (!aim || aim.on < today || weeks.length === 0) return null;
+  const many = weeks.length === 1 ? "One week that builds" : `${weeks.length} weeks that build`;
+  return (
+    <div className="mt-3 max-w-prose">
+      <Notice>
+        {many} up to the {aim.what} {weeks.length === 1 ? "begins" : "begin"} only after it. Leave a week out
+        instead of moving it later, or take weeks out of the text.
+      </Notice>
     </div>
   );
 }
