@@ -35,7 +35,7 @@ def demo_at(tmp_path_factory):
     folder.mkdir(exist_ok=True)
 
     def put(path, now=None):
-        made = folder / f"{now.date() if now else 'today'}.db"
+        made = folder / f"{(now or datetime.now(UTC)).date()}.db"
         with (folder / "lock").open("w") as lock:
             fcntl.flock(lock, fcntl.LOCK_EX)
             if not made.exists():

@@ -5050,7 +5050,8 @@ export interface components {
          * @description The season under way, week by week.
          *
          *     `attempts` are of the lifts that count on its day and whose max is known, `total` what those come to together.
-         *     `courses` are of those lifts, or of the ones that its days begin with.
+         *     `courses` are of those lifts, or of the ones that its days begin with. `past_its_day` are the Mondays of weeks
+         *     that build up to its day and begin only after it.
          */
         SeasonView: {
             aim: components["schemas"]["Aim"] | null;
@@ -5062,6 +5063,8 @@ export interface components {
             courses: components["schemas"]["LiftCourse"][];
             /** Id */
             id: string;
+            /** Past Its Day */
+            past_its_day: string[];
             /** Title */
             title: string;
             /** Total */
