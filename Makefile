@@ -3,12 +3,15 @@
 PYTHON ?= python3
 PORT ?= 8000
 BIN := .venv/bin
+PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 NPM := npm --prefix web --no-audit --no-fund --loglevel=error
+AT_ONCE := $(MAKE) --no-print-directory --output-sync=target --jobs
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup lint types check-python check-web bench bench-web fuzz schema golden chromium lock guide screenshots clean
+.PHONY: demo serve test setup packages checks lint lint-python lint-web check-python check-web bench bench-web fuzz \
+	schema golden chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -17,15 +20,27 @@ demo: setup
 serve: setup
 	@PORT=$(PORT) $(BIN)/fortis serve
 
-test: setup chromium lint check-web check-python
+test: checks lint check-web check-python
 
-setup: .venv/.installed web/node_modules/.installed web/dist/.built
+setup: packages web/dist/.built
+
+packages:
+	@$(AT_ONCE) .venv/.installed web/node_modules/.installed
+
+checks: chromium
+	@$(AT_ONCE) .venv/.checks web/node_modules/.installed
+	@$(MAKE) --no-print-directory web/dist/.built
 
 .venv/.installed: requirements.lock pyproject.toml
 	@echo "Setting up Python packages in .venv …"
 	@test -x $(BIN)/python || $(PYTHON) -m venv .venv
-	@$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
-	@$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	@$(PIP) --require-hashes -r requirements.lock
+	@$(PIP) --no-deps --no-build-isolation --editable .
+	@touch $@
+
+.venv/.checks: requirements-dev.lock .venv/.installed
+	@echo "Setting up the packages of the checks …"
+	@$(PIP) --require-hashes -r requirements-dev.lock
 	@touch $@
 
 web/node_modules/.installed: web/package.json web/package-lock.json
@@ -45,49 +60,56 @@ chromium:
 		echo "Installing Chromium for the browser tests …"; \
 		$(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq --no-install-recommends chromium > /dev/null; }
 
-lint: setup
-	@echo "Linting …"
+lint: checks
+	@$(AT_ONCE) lint-python lint-web
+
+lint-python:
+	@echo "Linting the Python …"
 	@$(BIN)/ruff check .
 	@$(BIN)/ruff format --check .
 	@$(BIN)/mypy
 	@$(BIN)/lint-imports
+
+lint-web:
+	@echo "Linting the web client …"
 	@$(NPM) run --silent lint
 
-check-web: setup
+check-web: packages
 	@echo "Testing the score and the clock …"
 	@$(NPM) run --silent test
 
-check-python: setup chromium
+check-python: checks
 	@echo "Testing the core, the record, the interface and the browser …"
 	@$(BIN)/pytest
 
-bench: setup
+bench: checks
 	@$(BIN)/python -m bench
 
-bench-web: setup chromium
+bench-web: checks
 	@npm --prefix bench/lighthouse --no-audit --no-fund --loglevel=error ci --silent
 	@$(BIN)/python -m bench.views
 
+lock: LOCKED := pyproject.toml --universal --python-version 3.11 --generate-hashes --no-emit-index-url --no-header --quiet
 lock:
-	uv pip compile pyproject.toml --extra dev --universal --python-version 3.11 --generate-hashes \
-		--no-emit-index-url --no-header --quiet --output-file requirements.lock
+	uv pip compile $(LOCKED) --extra setup --extra dev --output-file requirements-dev.lock
+	uv pip compile $(LOCKED) --extra setup --constraint requirements-dev.lock --output-file requirements.lock
 
 guide: setup
 	@$(BIN)/python -m fortis.guide docs/guide
 
-golden: .venv/.installed
+golden: .venv/.checks
 	@$(BIN)/python -m tests.golden
 
 docs/record.schema.json: fortis/formats/record.py .venv/.installed
 	@$(BIN)/python -m fortis.formats.record > $@
 
-schema: setup
+schema: checks
 	@EXAMPLES=60 $(BIN)/pytest tests/api/test_schema.py
 
-fuzz: setup
+fuzz: checks
 	@$(BIN)/python -m tests.fuzz
 
-screenshots: setup chromium
+screenshots: checks
 	@$(BIN)/python -m tests.browser.screenshots
 
 clean:

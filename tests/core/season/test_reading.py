@@ -171,7 +171,7 @@ def test_no_text_breaks_the_reader_and_every_problem_has_a_place(at, gone, put):
 
 
 def test_weeks_that_build_up_to_a_day_and_begin_after_it_are_told():
-    """Six weeks, a light one and six heavy ones from 12 October: the last heavy one begins two days after 2 January."""
+    """Six weeks, a light one and six heavy ones from 12 October: the last begins two days after 2 January."""
     assert past_its_day(read_season(MEET)) == (date(2027, 1, 4),)
     later = with_away(MEET, date(2026, 11, 9), Away(monday=date(2026, 11, 9)))
     assert past_its_day(read_season(later)) == (date(2027, 1, 4), date(2027, 1, 11))
