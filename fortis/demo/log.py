@@ -154,6 +154,7 @@ def _play_year(database: Database, simulated: SimulatedLifter, today: date, zone
     days = {title: weekday_of(today + timedelta(days=after)) for title, after in SESSIONS}
     starts = monday_of(today) - timedelta(weeks=WEEKS + before.WEEKS)
     with writing(database).begin() as work:
+        lifter.save_body_weight(work, starts, Decimal("79.5"))
         for number, (exercise, setup, written) in enumerate(before.REMEMBERED):
             told = read_remembered(written, LIBRARY.find(exercise), setup, Unit.KG)
             remembered.save(work, str(UUID(int=SEED << 32 | number)), told, _evening(starts - A_DAY, zone))

@@ -155,8 +155,11 @@ def test_the_demo_is_twelve_weeks_of_everything_and_the_same_each_time(tmp_path)
 
 
 def test_the_demo_has_a_year_behind_it(tmp_path):
-    """Two seasons that are over, light weeks of both schools, a week away, and maxes known for what they are."""
-    now = datetime(2026, 6, 1, 12, tzinfo=UTC)
+    """Two seasons that are over, light weeks of both schools, a week away, and maxes known for what they are.
+
+    On a Saturday, so that the week does not begin with the session of today.
+    """
+    now = datetime(2026, 6, 6, 12, tzinfo=UTC)
     assert make_demo(tmp_path / "year.db", now, year=True) == 148
     with open_database(tmp_path / "year.db").begin() as work:
         done = sessions.finished(work)
@@ -165,7 +168,7 @@ def test_the_demo_has_a_year_behind_it(tmp_path):
         known = {key[0]: each for key, each in maxes.estimates(work, now).items()}
         easy = easy_weeks(went.sessions_went(work, now), now.date())
         titles = [seasons.season_of(row).title for row in over]
-    assert (sessions.day_of(done[-1]), sessions.day_of(done[0])) == (date(2025, 6, 2), date(2026, 5, 29))
+    assert (sessions.day_of(done[-1]), sessions.day_of(done[0])) == (date(2025, 6, 2), date(2026, 6, 3))
     assert titles == ["River meet", "Winter, test", "Autumn, build"]
     assert [bool(row.discarded_at) for row in left] == [True, True]
     schools = [each.school for each in easy]
