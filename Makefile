@@ -10,8 +10,8 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: demo serve test setup packages checks lint lint-python lint-web check-python check-web bench bench-web fuzz \
-	schema golden chromium lock guide screenshots clean
+.PHONY: demo serve test test-ahead setup packages checks lint lint-python lint-web check-python check-web bench \
+	bench-web fuzz schema golden chromium lock guide screenshots clean
 
 demo: setup
 	@$(BIN)/fortis demo --db data/demo.db
@@ -81,6 +81,9 @@ check-web: packages
 check-python: checks
 	@echo "Testing the core, the record, the interface and the browser …"
 	@$(BIN)/pytest
+
+test-ahead: checks
+	@DAYS_AHEAD=$(DAYS) $(BIN)/pytest
 
 bench: checks
 	@$(BIN)/python -m bench

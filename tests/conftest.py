@@ -14,7 +14,9 @@ from fortis.core.units import Unit
 from fortis.demo.log import make_demo
 from fortis.store.database import open_database
 from fortis.store.lifter import save_lifter
+from tests import ahead
 
+ahead.go()
 settings.register_profile("fortis", deadline=None)
 settings.load_profile("fortis")
 

@@ -71,7 +71,8 @@ class Serving:
         self.process: subprocess.Popen | None = None
 
     def start(self) -> None:
-        command = [sys.executable, "-m", "fortis", "serve", "--db", str(self.database), "--port", str(self.port)]
+        own = ["--db", str(self.database), "--port", str(self.port)]
+        command = [sys.executable, "-m", "tests.ahead", "serve", *own]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
         latest = time.monotonic() + 60
         while time.monotonic() < latest:

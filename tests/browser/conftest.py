@@ -7,6 +7,7 @@ from playwright.sync_api import expect, sync_playwright
 
 from bench.log import make_log
 from fortis.store.database import open_database
+from tests import ahead
 from tests.serving import CHROMIUM, FLAGS, Serving, Threaded
 
 LONGEST_WAIT = 15_000
@@ -55,6 +56,8 @@ TELL_VIOLATIONS = """addEventListener("securitypolicyviolation", (told) => {
 def _page(browser, serving, **options):
     context = browser.new_context(base_url=serving.address, **options)
     context.set_default_timeout(LONGEST_WAIT)
+    if ahead.DAYS:
+        context.add_init_script(ahead.IN_THE_BROWSER)
     page = context.new_page()
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
