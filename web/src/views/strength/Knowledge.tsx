@@ -5,16 +5,17 @@ import { plain } from "@/score/words";
 
 const US = "Fortis";
 
-/** What the lifter calls, and how many reps there are by all that is known. */
+/** What the lifter calls, and as how many reps that counts. */
 export function Calls({ calls }: { calls: readonly Schemas["Called"][] }) {
   const two = calls.find((each) => each.called === 2);
   return (
     <section aria-label="What you call">
-      <h2 className="font-bold">What you call, and what is there</h2>
+      <h2 className="font-bold">What you call, and what it counts as</h2>
       {two && (
         <p className="text-faint">
-          Your “2 left” is read as about {plain(Math.round(two.left * 2) / 2)}. Sets that went on past a call,
-          and sets to the end, show it; what you called stays as you said it.
+          For the max, your “2 left” counts as about {plain(Math.round(two.left * 2) / 2)}: with your curve
+          that fits your log best. How many there were, only sets to the end can show; what you called stays
+          as you said it.
         </p>
       )}
       <table className="mt-2 w-full">
