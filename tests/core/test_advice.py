@@ -237,6 +237,7 @@ def test_a_call_is_read_as_this_lifter_means_it():
 
     assert after(1, 1.0).was == "harder"
     assert after(1, 2.0).course is Course.GO_ON
+    assert after("1.5", 2.0).text.startswith("1.5 left, as you call them, was to be expected here: stay at ")
 
 
 def test_lifts_that_share_muscles_follow_the_day():

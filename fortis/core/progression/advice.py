@@ -285,9 +285,9 @@ class Judged:
                 course=Course.GO_ON, text=text, was="easier", again=again if again and again.changes else None
             )
         if left + spare < planned and off >= 0:
-            meant = to_the_half(float(left) * self.expected.calls)
-            text = f"{plain(left)} left as you call them is about {plain(meant)}: {stay}"
-            return Advice(course=Course.GO_ON, text=text)
+            return Advice(
+                course=Course.GO_ON, text=f"{plain(left)} left, as you call them, was to be expected here: {stay}"
+            )
         if off < 0:
             return Advice(course=Course.GO_ON, text=f"Half a rep harder than planned: {stay}")
         return Advice(course=Course.GO_ON, text=f"As planned: {stay}")
