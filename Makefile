@@ -5,7 +5,7 @@ PORT ?= 8000
 BIN := .venv/bin
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 NPM := npm --prefix web --no-audit --no-fund --loglevel=error
-AT_ONCE := $(MAKE) --no-print-directory --output-sync=target --jobs
+AT_ONCE := $(MAKE) --no-print-directory --output-sync=line --jobs
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
@@ -27,9 +27,7 @@ setup: packages web/dist/.built
 packages:
 	@$(AT_ONCE) .venv/.installed web/node_modules/.installed
 
-checks: chromium
-	@$(AT_ONCE) .venv/.checks web/node_modules/.installed
-	@$(MAKE) --no-print-directory web/dist/.built
+checks: setup chromium .venv/.checks
 
 .venv/.installed: requirements.lock pyproject.toml
 	@echo "Setting up Python packages in .venv …"

@@ -53,7 +53,7 @@ TELL_VIOLATIONS = """addEventListener("securitypolicyviolation", (told) => {
 """What the page's own scripts do against its policy is a fault; what the browser itself does in a text is not."""
 
 
-def _page(browser, serving, **options):
+def _device(browser, serving, **options):
     context = browser.new_context(base_url=serving.address, **options)
     context.set_default_timeout(LONGEST_WAIT)
     if ahead.DAYS:
@@ -63,21 +63,26 @@ def _page(browser, serving, **options):
     page.on("pageerror", lambda error: faults.append(str(error)))
     page.on("console", lambda said: said.text.startswith("policy:") and faults.append(said.text))
     page.add_init_script(TELL_VIOLATIONS)
-    return context, page, faults
+    yield page
+    context.close()
+    assert faults == []
+
+
+DESKTOP = {"viewport": {"width": 1280, "height": 800}}
 
 
 @pytest.fixture
 def desktop(browser, serving):
-    context, page, faults = _page(browser, serving, viewport={"width": 1280, "height": 800})
-    yield page
-    context.close()
-    assert faults == []
+    yield from _device(browser, serving, **DESKTOP)
+
+
+@pytest.fixture
+def other(browser, serving):
+    """A second device of the same lifter."""
+    yield from _device(browser, serving, **DESKTOP)
 
 
 @pytest.fixture
 def phone(browser, serving):
     options = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
-    context, page, faults = _page(browser, serving, **options)
-    yield page
-    context.close()
-    assert faults == []
+    yield from _device(browser, serving, **options)

@@ -533,9 +533,8 @@ def test_the_clock_stops_and_goes_on(desktop):
     assert desktop.get_by_role("timer").inner_text() != before
 
 
-def test_two_devices_say_different_things_and_the_lifter_chooses(browser, desktop, serving):
+def test_two_devices_say_different_things_and_the_lifter_chooses(desktop, other, serving):
     begin(desktop)
-    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
     other.goto(desktop.url)
     other.get_by_role("button", name="Begin").wait_for()
     record(desktop, 5, 2)
@@ -550,13 +549,11 @@ def test_two_devices_say_different_things_and_the_lifter_chooses(browser, deskto
     other.get_by_role("button", name="Here: 4 at 100 kg, 0 left").click()
     expect(other.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert [row[7] for row in recorded(serving)] == [4]
-    other.context.close()
 
 
-def test_of_two_devices_that_come_back_online_together_one_is_taken_and_the_other_asks(browser, desktop, serving):
+def test_of_two_devices_that_come_back_online_together_one_is_taken_and_the_other_asks(desktop, other, serving):
     begin(desktop)
     ready_offline(desktop)
-    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
     other.goto(desktop.url)
     ready_offline(other)
     for page, reps, left in ((desktop, 5, 2), (other, 4, 0)):
@@ -577,12 +574,10 @@ def test_of_two_devices_that_come_back_online_together_one_is_taken_and_the_othe
     expect(second.get_by_role("status").filter(has_text="saved")).to_be_visible()
     assert [row[7] for row in recorded(serving)] == [refused]
     assert len(rows(serving, "select * from bout_version where document is not null")) > 1
-    other.context.close()
 
 
-def test_two_devices_change_the_plan_and_both_changes_stay(browser, desktop, serving):
+def test_two_devices_change_the_plan_and_both_changes_stay(desktop, other):
     begin(desktop)
-    other = browser.new_context(base_url=serving.address, viewport={"width": 1280, "height": 800}).new_page()
     other.goto(desktop.url)
     other.get_by_role("button", name="Begin").wait_for()
     for page, change in ((desktop, "One more set of back squat"), (other, "Leave this set out")):
@@ -592,7 +587,6 @@ def test_two_devices_change_the_plan_and_both_changes_stay(browser, desktop, ser
     expect(other.get_by_text("Back squat · Set 2 of 4")).to_be_visible()
     desktop.reload()
     expect(desktop.get_by_text("Back squat · Set 2 of 4")).to_be_visible()
-    other.context.close()
 
 
 LOOKED_AT = """async () => {

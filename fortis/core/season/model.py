@@ -16,6 +16,11 @@ class Kind(StrEnum):
     LIGHT = "light"
     FREE = "free"
 
+    @property
+    def is_easy(self) -> bool:
+        """Whether its weeks are no hard training: light, or free."""
+        return self in (Kind.LIGHT, Kind.FREE)
+
 
 class LightSchool(StrEnum):
     """How a light week is made of the week before it; the third school plans none and watches the log."""

@@ -326,7 +326,7 @@ class _Examination:
         if season.aim and not season.starts <= season.aim.on <= last:
             within = f"the season, {season.starts} to {last}"
             self._wrong(1, 1, f"The {season.aim.what} on {season.aim.on} is not within {within}.")
-        trained = dict(zip(season.mondays, blocks_by_week(season), strict=True))
+        trained = blocks_by_monday(season)
         for week in season.light:
             self._is_light(week, trained)
         return season
@@ -358,9 +358,9 @@ class _Examination:
         if block.kind is Kind.LIGHT and not block.school and not days:
             ways = f"{block.kind}, 1 week, {LightSchool.SHORT}", f"{block.kind}, 1 week, {LightSchool.HALF}"
             self._wrong(each.line, 1, f"Say how the week is light: '{ways[0]}' or '{ways[1]}', or write its days.")
-        if block.school and (before is None or before.block.kind in (Kind.LIGHT, Kind.FREE)):
+        if block.school and (before is None or before.block.kind.is_easy):
             self._wrong(each.line, 1, "A light week that follows from the one before it needs such a week.")
-        if block.kind not in (Kind.LIGHT, Kind.FREE) and not days:
+        if not block.kind.is_easy and not days:
             self._wrong(each.line, 1, "Write the days of this block under it, such as '  Tuesday, Legs:'.")
         for day in days:
             if not any(has_lift(line) for _, line in day.lines):
@@ -370,24 +370,23 @@ class _Examination:
         self.problems.append(Problem(line=line, column=column, message=message, nearest=nearest))
 
 
-def blocks_by_week(season: Season) -> Iterator[Block]:
-    """The block of every week, in order."""
-    for block in season.blocks:
-        yield from repeat(block, block.rounds * block.weeks)
+def blocks_by_monday(season: Season) -> dict[date, Block]:
+    """The block of every week by its Monday, in order."""
+    by_week = (each for block in season.blocks for each in repeat(block, block.rounds * block.weeks))
+    return dict(zip(season.mondays, by_week, strict=True))
 
 
 def past_its_day(season: Season) -> tuple[date, ...]:
     """The Mondays of the weeks that build up to the day a season leads to, and begin only after it."""
     if season.aim is None:
         return ()
-    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
-    return tuple(day for day, block in blocks if day > season.aim.on and block.kind not in (Kind.LIGHT, Kind.FREE))
+    blocks = blocks_by_monday(season).items()
+    return tuple(day for day, block in blocks if day > season.aim.on and not block.kind.is_easy)
 
 
 def easy_mondays(season: Season) -> frozenset[date]:
     """The Mondays of the weeks that are light, free or away, as a season has them."""
-    blocks = zip(season.mondays, blocks_by_week(season), strict=True)
-    easy = (day for day, block in blocks if block.kind in (Kind.LIGHT, Kind.FREE))
+    easy = (day for day, block in blocks_by_monday(season).items() if block.kind.is_easy)
     return frozenset((*easy, *(each.monday for each in season.off)))
 
 
