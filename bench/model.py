@@ -13,7 +13,7 @@ from pathlib import Path
 from statistics import mean, median
 from typing import NamedTuple
 
-from fortis.core.replay import MODEL, Replayed, replay
+from fortis.core.replay import MODEL, MOST_JUDGED, NEAR_FAILURE, Replayed, replay
 from fortis.core.strength.formulas import FORMULAS
 from fortis.formats.csv import read_bouts
 from fortis.simulation.log import KINDS, write
@@ -30,13 +30,14 @@ COLUMNS = (
 class Judged(NamedTuple):
     """How far off the max was by Fortis and each formula, as shares of it, and whether it lay between the bounds.
 
-    And by lifter the mean error in reps, and the share of bouts between their bounds.
+    And for bouts near failure how far off the reps to failure were that were foretold, from those that were truly
+    there, and whether these lay between the bounds.
     """
 
     errors: dict[str, list[float]]
     covered: list[bool]
     reps: list[float]
-    reps_covered: list[float]
+    reps_covered: list[bool]
 
 
 def main(lifters: int) -> None:
@@ -58,12 +59,12 @@ def _judge(kind: str, lifters: int) -> Judged:
             with log.open(encoding="utf-8", newline="") as lines:
                 replayed = replay(read_bouts(lines))
             with truth.open(encoding="utf-8", newline="") as lines:
-                true = {(row["session"], row["exercise"]): float(row["max_kg"]) for row in csv.DictReader(lines)}
-            found.append(_judged(replayed, true))
+                found.append(_judged(replayed, list(csv.DictReader(lines))))
     return _together(found)
 
 
-def _judged(replayed: Replayed, true: dict[tuple[str, str], float]) -> Judged:
+def _judged(replayed: Replayed, truth: list[dict[str, str]]) -> Judged:
+    true = {(row["session"], row["exercise"]): float(row["max_kg"]) for row in truth}
     errors: dict[str, list[float]] = {name: [] for name in (MODEL, *FORMULAS)}
     covered = []
     seen: Counter[tuple[str, str]] = Counter()
@@ -75,8 +76,23 @@ def _judged(replayed: Replayed, true: dict[tuple[str, str], float]) -> Judged:
         covered.append(each.before.low <= max_kg <= each.before.high)
         for name, kg in {MODEL: each.before.kg, **each.formulas}.items():
             errors[name].append(abs(kg / max_kg - 1))
-    summary = replayed.summary
-    return Judged(errors, covered, [summary.reps_error[MODEL]], [summary.coverage or 0.0])
+    return Judged(errors, covered, *_reps(replayed, truth))
+
+
+def _reps(replayed: Replayed, truth: list[dict[str, str]]) -> tuple[list[float], list[bool]]:
+    """How far off the reps foretold of each bout near failure were, and whether the true ones were within."""
+    off, within = [], []
+    true = {
+        (row["exercise"], row["performed_at"], row["set"], row["bout"]): float(row["reps_to_failure"])
+        for row in truth
+    }
+    for each in replayed.bouts:
+        there = true[each.exercise, each.performed_at.isoformat(), str(each.set), str(each.bout)]
+        near = 0 <= there - each.reps <= NEAR_FAILURE and there <= MOST_JUDGED
+        if each.predicted and near:
+            off.append(abs(each.predicted.reps_to_failure - there))
+            within.append(each.predicted.low <= there <= each.predicted.high)
+    return off, within
 
 
 def _together(judged: Iterable[Judged]) -> Judged:

@@ -7,27 +7,33 @@ from functools import partial
 from statistics import fmean, median
 
 from fortis.core.season.trial import Verdict
-from fortis.simulation.trying import trial_of
+from fortis.simulation.trying import FEWER, SAME, WAVES, Way, trial_of
 
 LIFTERS = 400
 FIRST_SEED = 200
 EFFECTS = (0.0, 0.02, 0.04)
-WEEKS = (8, 12)
+WEEKS = {SAME: (8, 12), FEWER: (8, 12), WAVES: (12, 18)}
 
 
 def trials(lifters: int = LIFTERS) -> list[dict[str, object]]:
-    """Figures for every length and true effect."""
+    """Figures for everything that is tried, every length and true effect."""
     with ProcessPoolExecutor() as pool:
-        return [_figures(pool, lifters, weeks, effect) for weeks in WEEKS for effect in EFFECTS]
+        return [
+            _figures(pool, lifters, way, weeks, effect)
+            for way, lengths in WEEKS.items()
+            for weeks in lengths
+            for effect in EFFECTS
+        ]
 
 
-def _figures(pool: ProcessPoolExecutor, lifters: int, weeks: int, effect: float) -> dict[str, object]:
+def _figures(pool: ProcessPoolExecutor, lifters: int, way: Way, weeks: int, effect: float) -> dict[str, object]:
     seeds = range(FIRST_SEED, FIRST_SEED + lifters)
-    told = list(pool.map(partial(trial_of, effect=effect, weeks=weeks), seeds))
+    told = list(pool.map(partial(trial_of, effect=effect, weeks=weeks, way=way), seeds))
     changes = [
         (each.change, each.low, each.high) for each in told if None not in (each.change, each.low, each.high)
     ]
     return {
+        "tried": way.name,
         "weeks": weeks,
         "true_effect": effect,
         "lifters": lifters,

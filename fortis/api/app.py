@@ -18,6 +18,7 @@ from fortis.api import (
     kit,
     ledger,
     lifts,
+    lot,
     meet_day,
     policies,
     problems,
@@ -57,7 +58,20 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, blocks, ledger, strength
-    for view in (*views, policies, kit, season, watch, trials, fitting, suggestions, meet_day, export, imports):
+    for view in (
+        *views,
+        policies,
+        kit,
+        season,
+        watch,
+        trials,
+        lot,
+        fitting,
+        suggestions,
+        meet_day,
+        export,
+        imports,
+    ):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

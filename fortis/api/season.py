@@ -269,7 +269,7 @@ def lighten(season_id: UUID, monday: Day, like: LightLike, work: WritingWork, no
 )
 @commits
 def move(session_id: UUID, to: OnDay, work: WritingWork) -> Response:
-    """Move a session that was not begun to another day; there it stays when the season changes."""
+    """Move a session that was not begun to another day: the season leaves it there, in its week."""
     row = sessions.get(work, str(session_id))
     if row.started_at is not None:
         raise sessions.StartedError(row.id)

@@ -15,13 +15,34 @@ from fortis.api.season import SeasonSaved, get_season, save_season
 from fortis.api.views import with_bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.exercises import LiftName
+from fortis.core.season.changing import ChangeError, weeks_in
 from fortis.core.season.easy import easy_weeks
-from fortis.core.season.model import MOST_TRIED, Method, Season, Trial
-from fortis.core.season.reading import SeasonError, easy_mondays, examine_season, with_trial
-from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict, draw, outcome, with_method
+from fortis.core.season.model import Method, Season, Trial
+from fortis.core.season.reading import (
+    SeasonError,
+    easy_mondays,
+    examine_season,
+    trained_mondays,
+    with_trial,
+)
+from fortis.core.season.trial import (
+    FEWEST,
+    MATTERS,
+    MOST_TRIED,
+    Outcome,
+    Verdict,
+    draw,
+    lengths,
+    numbers_of,
+    outcome,
+    round_of,
+    sets_of,
+    with_method,
+    with_waves,
+)
 from fortis.core.season.weeks import weeks
 from fortis.core.structure.model import Entry, SetUp, lift_key
-from fortis.core.structure.notation import read, read_sets
+from fortis.core.structure.notation import read
 from fortis.core.structure.writing import write_runs
 from fortis.core.tally.week import DAYS, monday_of
 from fortis.core.units import Unit
@@ -29,23 +50,29 @@ from fortis.core.value import Day
 from fortis.store import lifter, maxes, seasons
 from fortis.store.cache import cached
 from fortis.store.lifts import library
-from fortis.store.shown import by_one_max
+from fortis.store.shown import by_kinds
 from fortis.store.went import sessions_went
 
 router = APIRouter(tags=["season"])
 
-FEWEST_WEEKS, USUAL_WEEKS, MOST_WEEKS = 4, 8, 16
+FEWEST_WEEKS, MOST_WEEKS = 4, 18
 """Weeks of a trial: with fewer nothing shows, and with more it is begun too long ahead."""
+USUAL_WEEKS = 8
+WAVES = "waves over weeks"
+OTHER = "other sets"
 
 
 class TrialLike(BaseModel):
-    """What to try with a lift: a method, or other sets in the written notation, in half of so many weeks."""
+    """What to try with a lift in half of so many weeks: a method, or other sets in the written notation.
+
+    Sets may change from week to week as those of a season do.
+    """
 
     exercise: LiftName
     setup: SetUp = SetUp()
     method: Method | None = None
     sets: str = Field(default="", max_length=500)
-    weeks: int = Field(default=USUAL_WEEKS, ge=FEWEST_WEEKS, le=MOST_TRIED, multiple_of=2)
+    weeks: int = Field(default=USUAL_WEEKS, ge=FEWEST_WEEKS, le=MOST_TRIED)
 
     @model_validator(mode="after")
     def _one_of_both(self) -> Self:
@@ -54,27 +81,35 @@ class TrialLike(BaseModel):
         return self
 
 
-class WithMethod(BaseModel):
-    """A method, and the sets of a lift as they are with it."""
+class Way(BaseModel):
+    """Something to try with a lift: its sets as they are with it, and the weeks that a trial of it can have.
 
-    method: Method
+    Without a `method` it is begun by its `sets`; where there are none either, the lifter writes them. They go over
+    `round_weeks`. `is_heavy` says that they have singles that want care.
+    """
+
+    name: str
+    method: Method | None
     sets: str
+    round_weeks: int
+    weeks: list[int]
+    usual_weeks: int
+    is_heavy: bool
 
 
 class LiftToTry(BaseModel):
-    """A lift of the weeks to come: its sets as they are next, and as each method has them."""
+    """A lift of the weeks to come: its sets as they are next, and what can be tried instead."""
 
     exercise: str
     setup: SetUp
     usual: str
-    methods: list[WithMethod]
+    ways: list[Way]
 
 
 class ToTry(BaseModel):
-    """What can be tried from a Monday on, and for how many weeks at most; no lifts while another trial runs."""
+    """What can be tried from a Monday on; no lifts while another trial runs."""
 
     monday: date
-    weeks: int
     lifts: list[LiftToTry]
 
 
@@ -113,15 +148,16 @@ def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
     row = get_season(work, str(season_id))
     season, unit = seasons.season_of(row), Unit(row.unit)
     monday = monday_of(lifter.today(work, now)) + timedelta(days=DAYS)
-    left = (season.mondays[-1] - monday).days // DAYS + 1
+    longest = Trial(monday=monday, weeks=MOST_WEEKS, tried=(), exercise="")
+    trained = numbers_of(longest, trained_mondays(season))
     busy = any(each.last >= monday for each in season.trials)
-    entries = [] if busy or left < FEWEST_WEEKS else _entries(season, unit, monday)
+    entries = [] if busy or not _weeks(trained) else _entries(season, unit, monday)
     known, estimates = library(work), lookups.basis(work, now).estimates
     lifts = [
-        _to_try(entry, knows_max=lift_key(known.find(entry.exercise), entry.setup) in estimates)
+        _to_try(entry, trained, knows_max=lift_key(known.find(entry.exercise), entry.setup) in estimates)
         for entry in entries
     ]
-    return ToTry(monday=monday, weeks=min(max(left // 2 * 2, 0), MOST_WEEKS), lifts=lifts)
+    return ToTry(monday=monday, lifts=lifts)
 
 
 @router.put(
@@ -130,7 +166,7 @@ def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
 )
 @commits
 def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now: Now) -> SeasonSaved:
-    """Try something: the weeks of it are drawn by lot, one of every two.
+    """Try something: the weeks of it are drawn by lot, every other one, or every other round of them.
 
     Sent again, it is not drawn again; for more weeks, those are drawn and it goes on.
     """
@@ -143,8 +179,9 @@ def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now:
         exercise=like.exercise,
         setup=like.setup,
         method=like.method,
-        sets=read_sets(" ".join(like.sets.split()), unit) if like.method is None else (),
+        sets=" ".join(like.sets.split()),
     )
+    _read_sets(trial, unit)
     there = next((each for each in season.trials if _what(each) == _what(trial)), None)
     if there and there.weeks >= trial.weeks:
         return save_season(work, row.id, row.written, unit, now)
@@ -153,7 +190,10 @@ def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now:
     if there and not _has_just_ended(there, lifter.today(work, now)):
         raise HTTPException(409, f"It was over on {there.last}, and what came after was not drawn: begin another.")
     drawn, begun = (there.tried, there.weeks) if there else ((), 0)
-    more = (begun + each for each in draw(trial.weeks - begun, SystemRandom()))
+    trained = [number for number in numbers_of(trial, trained_mondays(season)) if number > begun]
+    more = draw(trained, SystemRandom(), round_of(trial))
+    if not more:
+        raise HTTPException(422, _too_short(trial, len(trained)))
     trial = trial.model_copy(update={"tried": (*drawn, *more)})
     written = with_trial(row.written, trial.monday, trial)
     planned, problems = examine_season(written, unit)
@@ -173,6 +213,27 @@ def end(season_id: UUID, monday: Day, work: WritingWork, now: Now) -> SeasonSave
     """Leave a trial: what is to come is as usual again, and nothing is told of it any more."""
     row = get_season(work, str(season_id))
     return save_season(work, row.id, with_trial(row.written, monday_of(monday), None), Unit(row.unit), now)
+
+
+def _read_sets(trial: Trial, unit: Unit) -> None:
+    """Read the sets of every week of a round. Raises `NotationError`."""
+    weeks = range(1, round_of(trial) + 1) if trial.method is None else ()
+    whole = trial.model_copy(update={"tried": tuple(weeks)})
+    try:
+        for week in weeks:
+            sets_of(whole, week, unit)
+    except ChangeError as error:
+        raise HTTPException(422, str(error)) from None
+
+
+def _too_short(trial: Trial, trained: int) -> str:
+    """Why there is nothing to draw."""
+    weeks = round_of(trial)
+    rounds = "weeks of training" if weeks == 1 else f"rounds of {weeks} weeks of training in a row"
+    return (
+        f"A trial needs two {rounds}, one with it and one as usual; in its {trial.weeks} weeks the season has "
+        f"{trained} of training: try it for longer, or make the season longer."
+    )
 
 
 def _what(trial: Trial) -> Trial:
@@ -198,16 +259,38 @@ def _entries(season: Season, unit: Unit, monday: date) -> Iterator[Entry]:
                         yield entry
 
 
-def _to_try(entry: Entry, *, knows_max: bool) -> LiftToTry:
+def _to_try(entry: Entry, trained: Collection[int], *, knows_max: bool) -> LiftToTry:
     """What can be tried with a lift: nothing by its max where none is known."""
     usual = write_runs(entry.sets)
-    methods = [
-        WithMethod(method=method, sets=sets)
+    ways = [
+        _way(method, method, sets, trained)
         for method in Method
         if (knows_max or method is not Method.SINGLE)
         and (sets := write_runs(with_method(entry, method).sets)) != usual
     ]
-    return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=usual, methods=methods)
+    if knows_max and (waves := with_waves(entry)) and _weeks(trained, weeks_in(waves)):
+        ways.append(_way(WAVES, None, waves, trained))
+    ways.append(_way(OTHER, None, "", trained))
+    return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=usual, ways=ways)
+
+
+def _way(name: str, method: Method | None, sets: str, trained: Collection[int]) -> Way:
+    round_weeks = 1 if method else weeks_in(sets)
+    weeks = _weeks(trained, round_weeks)
+    return Way(
+        name=name,
+        method=method,
+        sets=sets,
+        round_weeks=round_weeks,
+        weeks=weeks,
+        usual_weeks=next((each for each in weeks if each >= USUAL_WEEKS), weeks[-1]),
+        is_heavy=method is Method.SINGLE or name == WAVES,
+    )
+
+
+def _weeks(trained: Collection[int], weeks: int = 1) -> list[int]:
+    """The weeks that a trial of rounds of so many weeks can have."""
+    return [each for each in lengths(trained, weeks) if each >= FEWEST_WEEKS]
 
 
 def _views(work: Work, season: Season, now: datetime) -> list[TrialView]:
@@ -219,9 +302,8 @@ def _views(work: Work, season: Season, now: datetime) -> list[TrialView]:
 def _view(work: Work, trial: Trial, left_out: Collection[date], now: datetime) -> TrialView:
     today, lift = lifter.today(work, now), library(work).find(trial.exercise)
     key = lift_key(lift, trial.setup)
-    known = lookups.basis(work, now).estimates.get(key)
-    sessions = by_one_max(maxes.course(work, now), key, known, trial.monday) if known else ()
-    found = outcome(trial, sessions, left_out, today)
+    read = by_kinds(maxes.course(work, now), key, maxes.profile(work, now), trial.monday, now)
+    found = outcome(trial, read, left_out, today)
     return TrialView(
         monday=trial.monday,
         last=trial.last,
@@ -231,7 +313,7 @@ def _view(work: Work, trial: Trial, left_out: Collection[date], now: datetime) -
         exercise=lift.name,
         setup=trial.setup,
         method=trial.method,
-        sets=write_runs(trial.sets),
+        sets=trial.sets,
         text=_told(found),
         outcome=found,
         more_weeks=found.more_weeks if _has_just_ended(trial, today) else None,

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from fortis.core.exercises import LONGEST_NAME, Library, one_form
+from fortis.core.value import one_spelling
 
 _WORDS: Mapping[str, str] = {
     "bb": "barbell",
@@ -108,7 +109,7 @@ _SETS = re.compile(r"(?<=\d)\s*(x|×|sets?\s+of)\s*(?=[\d(])", re.IGNORECASE)
 
 
 def as_lift_name(name: str) -> str:
-    """A name without what the written notation would read as something else."""
+    """A name in one spelling, without what the written notation would read as something else."""
     shown = "".join(letter if letter.isprintable() and letter not in "[]:;#" else " " for letter in name)
-    plain = " ".join(_SETS.sub(" by ", shown).split())
+    plain = one_spelling(_SETS.sub(" by ", shown))
     return f"Lift {plain}"[:LONGEST_NAME] if not plain or _A_GROUP.match(plain) else plain[:LONGEST_NAME]

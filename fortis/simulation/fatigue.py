@@ -182,11 +182,13 @@ def one_set(each: Trainee, lifter: MadeUpLifter, exercise: str, kg: float, numbe
     return done._replace(bout=done.bout.model_copy(update={"rep_seconds": tapped}))
 
 
-def told_set(lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime) -> Timed:
+def told_set(
+    lifter: MadeUpLifter, exercise: str, kg: float, number: int, began: datetime, asked: int = REPS
+) -> Timed:
     """One set of a session, as far as the lifter can, told as they tell it."""
     lifter.rest(REST)
-    reps, left = lifter.lift(kg, REPS)
-    stuck = reps < REPS
+    reps, left = lifter.lift(kg, asked)
+    stuck = reps < asked
     told = "0" if stuck else lifter.called(left)
     bout = PerformedBout(
         position=_at(number),
@@ -196,7 +198,7 @@ def told_set(lifter: MadeUpLifter, exercise: str, kg: float, number: int, began:
         reserve=Decimal(told.rstrip("+")),
         or_more=told.endswith("+"),
         ended=Ended.STUCK if stuck else Ended.MET,
-        asked=Asked(reps=FixedReps(count=REPS), kg=Decimal(str(kg)), effort=Leave(low=LEFT, high=LEFT)),
+        asked=Asked(reps=FixedReps(count=asked), kg=Decimal(str(kg)), effort=Leave(low=LEFT, high=LEFT)),
     )
     return Timed(bout, began + timedelta(seconds=number * (REST + 15)), rest=float(REST))
 

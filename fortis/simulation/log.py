@@ -79,12 +79,17 @@ class Row:
 
 
 class Truth(NamedTuple):
-    """The fresh max that a lifter had in a lift on a day, whatever that day's form."""
+    """What a lifter had: the fresh max in a lift on a day, whatever that day's form, and the reps to failure that
+    were there when a bout began, with what had come before it and the form of the day.
+    """
 
     performed_at: datetime
     session: str
     exercise: str
     max_kg: float
+    set: int
+    bout: int
+    reps_to_failure: float
 
 
 @dataclass(frozen=True)
@@ -97,7 +102,7 @@ class Person:
 
 
 def simulate(kind: str, weeks: int, seed: int) -> tuple[list[Row], list[Truth]]:
-    """The log of a lifter of a kind, the same for the same seed, and the truth of every session and lift."""
+    """The log of a lifter of a kind, the same for the same seed, and the truth of every bout."""
     random = Random(f"{kind} {seed}")
     curve, recovery = kind.split("-")
     lifters = {
@@ -149,7 +154,6 @@ def _train(
         clock += timedelta(seconds=BETWEEN_LIFTS)
         belted = exercise == BELTED and week % 2 == 1
         helped = person.belt if belted else 1.0
-        truths.append(Truth(clock, session, exercise, lifter.max_kg * helped))
         believed = lifter.max_kg * helped * exp(random.gauss(-0.02, 0.04))
         light = week % 8 == 7
         sets = LIGHT if light else STRUCTURES[names[(week * 3 + day + turn) % len(names)]]
@@ -163,6 +167,8 @@ def _train(
                 stuck = bout.reps is None or done < bout.reps
                 told = "0" if stuck else lifter.called(left)
                 ended = "muscle" if stuck else "target"
+                max_kg = lifter.max_kg * helped
+                truths.append(Truth(clock, session, exercise, max_kg, number, place, done + left))
                 rest, setup = round(bout.rest), "belt" if belted else ""
                 rows.append(Row(clock, session, exercise, number, place, kg, done, told, ended, rest, setup))
 

@@ -1,7 +1,7 @@
 """The season of a record: kept as text, its sessions planned week by week, and planned again when it changes.
 
 What was begun stays as it was. What the lifter changed of a session by hand (its text, its day, or that it was put
-aside) stays too: the season moves only what is as it left it.
+aside) stays too: the season moves only what is as it left it. A day chosen by hand goes along where its week goes.
 """
 
 from collections.abc import Mapping, Sequence
@@ -15,6 +15,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 from fortis.core.season.model import Season
 from fortis.core.season.reading import read_season
 from fortis.core.season.weeks import SeasonSession, SeasonWeek, weeks
+from fortis.core.tally.week import DAYS
 from fortis.core.units import Unit
 from fortis.store import sessions
 from fortis.store.tables import SeasonRow, SessionRow
@@ -131,7 +132,7 @@ def _plan(
                 new += 1
         elif was is not None and row.started_at is None and row.discarded_at is None:
             written = each.written if row.written == was.written else row.written
-            on = each.on if row.planned_on == was.on else row.planned_on
+            on = _day(row.planned_on, was.on, each.on)
             if (written, on) != (row.written, row.planned_on):
                 sessions.save_plan(work, id_, written, Unit(season.unit), on)
                 changed += 1
@@ -143,3 +144,11 @@ def _plan(
             row.discarded_at = now
             taken_out += 1
     return Planned(new, changed, taken_out)
+
+
+def _day(planned_on: date | None, was: date, now: date) -> date | None:
+    """The day of a session that the season had on one day and has on another: that, or the one chosen by hand."""
+    if planned_on == was:
+        return now
+    later = now - was
+    return planned_on + later if planned_on and later.days % DAYS == 0 else planned_on

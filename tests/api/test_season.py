@@ -228,7 +228,11 @@ def test_a_session_that_was_moved_stays_where_it_was_put(season, monday, lifter)
     moved = season.weeks[0]["of"][0]["id"]
     to = str(monday + timedelta(days=1))
     assert season.client.put(f"/api/season/sessions/{moved}/day", json={"on": to}).status_code == 204
-    season.save(season.text.replace("75%", "70%"))
+    away = f"/api/season/{season.id}/away/{monday}"
+    season.client.put(away, json={}).raise_for_status()
+    assert season.days[0] == ("Legs", str(monday + timedelta(days=8)))
+    season.client.delete(away).raise_for_status()
+    season.save(season.text.replace("75%", "70%").replace("Monday, Legs", "Wednesday, Legs"))
     assert season.days[0] == ("Legs", to)
     assert season.written(moved).splitlines()[1] == "Back squat: 3 x 5 at 70% leave 2"
     lifter.start(moved)
@@ -342,12 +346,13 @@ def trial_of(season, monday):
 def test_what_is_tried_is_drawn_by_lot_planned_and_left(season, monday):
     season.save(season.text.replace("light, 1 week, half the load\n", ""))
     to_try = season.client.get(f"/api/season/{season.id}/trials").json()
-    assert (to_try["monday"], to_try["weeks"]) == (str(monday), 4)
+    assert to_try["monday"] == str(monday)
     squat, bench = to_try["lifts"]
+    assert [each["weeks"] for each in squat["ways"]] == [[4]] * 4
     assert (squat["usual"], bench["usual"]) == ("3 x 5 at 75% leave 2", "3 x 5 at 60 kg leave 2")
-    assert [each["method"] for each in squat["methods"]] == [
-        "longer rests", "shorter rests", "halves after the last set"
-    ]  # no single by a max that nobody knows  # fmt: skip
+    assert [each["name"] for each in squat["ways"]] == [
+        "longer rests", "shorter rests", "halves after the last set", "other sets"
+    ]  # no single and no waves by a max that nobody knows  # fmt: skip
     like = {"exercise": "Bench press", "sets": "5 x 3 at 70 kg", "weeks": 4}
     assert season.client.put(trial_of(season, monday), json=like).json()["changed"] == 2
     (trial,) = season.client.get("/api/trials").json()
@@ -374,7 +379,12 @@ def test_what_cannot_be_tried_is_told(season, monday):
         ({"exercise": "Bench press", "weeks": 4}, "name a method"),
         ({"exercise": "Bench press", "method": "longer rests", "sets": "5", "weeks": 4}, "name a method"),
         ({"exercise": "Bench press", "sets": "3 x 5 at 80 lg", "weeks": 4}, "line 1, column 13"),
-        ({"exercise": "Bench press", "method": "longer rests", "weeks": 5}, "multiple of 2"),
+        ({"exercise": "Bench press", "method": "longer rests", "weeks": 3}, "greater than or equal to 4"),
+        ({"exercise": "Bench press", "sets": "week 2: 5", "weeks": 4}, "has the weeks 1 to 1"),
+        (
+            {"exercise": "Bench press", "sets": "3|2|1 at 70 kg", "weeks": 4},
+            "two rounds of 3 weeks of training in a",
+        ),
     ):
         refused = season.client.put(trial_of(season, monday), json=like)
         assert refused.status_code == 422
@@ -384,12 +394,14 @@ def test_what_cannot_be_tried_is_told(season, monday):
 
 
 def test_a_trial_that_is_over_is_answered_by_its_sessions(season, tmp_path, today):
-    """Two reps more are left on Thursdays all along; in the weeks that were drawn for it on Mondays too."""
+    """In the weeks that were drawn two reps more are left."""
     monday = today - timedelta(days=today.weekday() + 7 * 8)
     log = singles_log(today).splitlines()
     tried = (1, 4, 6, 7)
-    mondays = {str(monday + timedelta(weeks=week - 1)) for week in tried}
-    log = [each.removesuffix("2") + "4" if each[:10] in mondays else each for each in log]
+    days = {str(monday + timedelta(weeks=week - 1, days=day)) for week in tried for day in (0, 3)}
+    log = [
+        each[:-1] + ("4" if each[:10] in days else "2") if each.endswith(("5;2", "5;4")) else each for each in log
+    ]
     bring("\n".join(log), tmp_path, tmp_path / "fortis.db")
     text = season.text.replace("light, 1 week, half the load\n", "").replace("2 rounds of 2", "6 rounds of 2")
     text = text.replace(f"from {today - timedelta(days=today.weekday() - 7)}", f"from {monday}")
@@ -407,7 +419,7 @@ def test_a_trial_that_is_over_is_answered_by_its_sessions(season, tmp_path, toda
     assert told == "Back squat as usual: week 9 of 10 of the trial"
     assert trial["outcome"]["verdict"] == "it helps"
     assert (trial["outcome"]["tried"], trial["outcome"]["usual"]) == (8, 8)
-    assert trial["text"].startswith("It helps: sessions with it show +2.")
+    assert trial["text"].startswith("It helps: sessions with it show +7.")
 
 
 def test_a_trial_of_which_nothing_can_be_told_goes_on_with_weeks_drawn_to_it(season, today):
@@ -433,6 +445,71 @@ def test_a_trial_of_which_nothing_can_be_told_goes_on_with_weeks_drawn_to_it(sea
     )
     refused = season.client.put(trial_of(season, over), json={**like, "weeks": 12})
     assert (refused.status_code, "begin another" in refused.json()["detail"]) == (409, True)
+
+
+LONG = """# Long
+from {monday}
+
+building, 2 rounds of 3 weeks:
+  Monday, Legs:
+    Back squat: 4 x 5 at 75% leave 2
+
+light, 1 week, half the load
+
+building, 2 rounds of 3 weeks:
+  Monday, Legs:
+    Back squat: 4 x 5 at 75% leave 2
+
+light, 1 week, heavy and short
+
+building, 2 weeks:
+  Monday, Legs:
+    Back squat: 4 x 5 at 75% leave 2
+"""
+
+
+def test_waves_are_tried_over_rounds_of_weeks_and_go_with_the_plan(season, tmp_path, monday, today):
+    bring(singles_log(today), tmp_path, tmp_path / "fortis.db")
+    season.save(LONG.format(monday=monday)).raise_for_status()
+    (squat,) = season.client.get(f"/api/season/{season.id}/trials").json()["lifts"]
+    waves = next(each for each in squat["ways"] if each["name"] == "waves over weeks")
+    assert (waves["round_weeks"], waves["weeks"], waves["usual_weeks"]) == (3, [6, 13], 13)
+    like = {"exercise": "Back squat", "sets": waves["sets"], "weeks": 13}
+    assert season.client.put(trial_of(season, monday), json=like).json()["changed"] == 6
+    (trial,) = season.client.get("/api/trials").json()
+    rounds = {(1, 2, 3): 0, (4, 5, 6): 0, (8, 9, 10): 1, (11, 12, 13): 1}
+    drawn = [tuple(trial["tried"][:3]), tuple(trial["tried"][3:])]
+    assert [rounds[each] for each in drawn] == [0, 1]
+    squats = [season.written(week["of"][0]["id"]) for week in season.weeks]
+    for number, reps in zip(drawn[0], (3, 2, 1), strict=True):
+        assert squats[number - 1].startswith(f"# Legs\nBack squat: {reps} at ")
+    second = monday + timedelta(days=7)
+    season.client.put(f"/api/season/{season.id}/away/{second}", json={}).raise_for_status()
+    (moved,) = season.client.get("/api/trials").json()
+    assert (moved["weeks"], moved["tried"]) == (14, [each + (each > 1) for each in trial["tried"]])
+    squats_then = [season.written(week["of"][0]["id"]) for week in season.weeks if week["of"]]
+    assert squats_then == squats
+
+
+def test_light_weeks_are_drawn_by_lot_once_and_answered_by_how_the_lifter_came_back(
+    season, tmp_path, today, monday
+):
+    season.save(LONG.format(monday=monday)).raise_for_status()
+    at = f"/api/season/{season.id}/lot"
+    before = season.client.get(at).json()
+    assert (before["to_draw"], before["drawn"], before["text"]) == (
+        [str(monday + timedelta(weeks=weeks)) for weeks in (6, 13)], [], ""
+    )  # fmt: skip
+    season.client.put(at).raise_for_status()
+    drawn = season.client.get(at).json()
+    assert (drawn["to_draw"], {each["school"] for each in drawn["drawn"]}) == (
+        [], {"heavy and short", "half the load"}
+    )  # fmt: skip
+    assert drawn["text"].startswith("Behind you so far: 0 heavy and short, 0 with half the load.")
+    season.client.put(at).raise_for_status()
+    assert season.client.get(at).json() == drawn
+    assert season.client.get("/api/season").json()["season"]["written"].count(" by lot\n") == 2
+    assert season.client.put(f"/api/season/{uuid4()}/lot").status_code == 404
 
 
 def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tmp_path, today):

@@ -6,7 +6,7 @@ import pytest
 
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import Asked, expect
-from fortis.core.strength.observation import Heard
+from fortis.core.strength.observation import CALLED_WITHIN_A_REP, Heard
 from fortis.core.tally.contrasts import SessionShown, What, contrasts
 from fortis.core.tally.shown import BoutShown, shown
 
@@ -16,7 +16,7 @@ DAYS = timedelta(days=1)
 
 
 def bout(off, place=0, reps=5, share=0.8, rest=180.0, tired=False):
-    return BoutShown(place, reps, share, rest, tired, off, off * 0.025)
+    return BoutShown(place, reps, share, rest, tired, 2.0, off, off * 0.025)
 
 
 def session(*bouts, number=0, since=3 * DAYS, hour=14):
@@ -30,12 +30,13 @@ def found(*of):
 def test_bouts_that_go_as_expected_show_the_max_tired_as_they_are():
     asked = [Asked(0.8, 5, 120), Asked(0.8, 5, 120), Asked(0.7, 6, 120)]
     heard = [
-        Heard(kg=100 * each.share, rest=120 if place else 0, reps=went.reps, left=went.left)
+        Heard(kg=100 * each.share, rest=120 if place else 0, reps=went.reps, left=went.left - CALLED_WITHIN_A_REP)
         for place, (each, went) in enumerate(zip(asked, expect(asked), strict=True))
     ]
     assert [each.off for each in shown(heard, MAX)] == pytest.approx([0, 0, 0], abs=1e-6)
     better = [each._replace(left=each.left + 1) for each in heard]
     assert [each.off for each in shown(better, MAX)] == pytest.approx([1, 1, 1], abs=1e-6)
+    assert [each.left for each in shown(heard, MAX)] == pytest.approx([went.left for went in expect(asked)])
     (third,) = list(shown(better, MAX))[2:]
     assert third.form == pytest.approx(MAX.curve.cost(0.7))
 

@@ -71,6 +71,12 @@ def has_lift(line: str) -> bool:
     return bool(line.partition("#")[0].strip()) and not is_preparation(line)
 
 
+def weeks_in(line: str) -> int:
+    """The weeks of the shortest round that a line can stand in: as many as its longest choice has parts."""
+    code = line.partition("#")[0]
+    return max((len(found[0].split("|")) for found in _CHOICE.finditer(code)), default=1)
+
+
 @cached(4_096)
 def in_week(line: str, week: Week) -> str | None:
     """A line as it is in a week; None where it is for other weeks. Raises `ChangeError`."""

@@ -3,7 +3,7 @@
 from datetime import date, timedelta
 from enum import StrEnum
 
-from fortis.core.structure.model import Sets, SetUp
+from fortis.core.structure.model import SetUp
 from fortis.core.value import Value
 
 
@@ -58,13 +58,17 @@ class Day(Value):
 
 
 class Block(Value):
-    """`rounds` times `weeks` weeks. A light block with a `school` and no days follows from the week before it."""
+    """`rounds` times `weeks` weeks. A light block with a `school` and no days follows from the week before it.
+
+    `by_lot` says that the school was drawn.
+    """
 
     kind: Kind
     weeks: int = 1
     rounds: int = 1
     name: str = ""
     school: LightSchool | None = None
+    by_lot: bool = False
     days: tuple[Day, ...] = ()
 
 
@@ -93,12 +97,13 @@ class Away(Value):
 
 class LightWeek(Value):
     """A week made light by a school. It stands between its neighbours, and all that follows a week later; with
-    `instead` it is what was planned for that week, made light.
+    `instead` it is what was planned for that week, made light. `by_lot` says that the school was drawn.
     """
 
     monday: date
     school: LightSchool
     instead: bool = False
+    by_lot: bool = False
 
 
 class Method(StrEnum):
@@ -110,14 +115,11 @@ class Method(StrEnum):
     HALVES = "halves after the last set"
 
 
-MOST_TRIED = 26
-"""Weeks of a trial: nobody is told to go on for longer."""
-
-
 class Trial(Value):
     """A method tried with a lift in some of so many weeks from a Monday on, `tried` by their number from 1.
 
-    Without a `method` the lift is done with the `sets`.
+    Without a `method` the lift is done with the `sets`, written notation that may change from week to week: those
+    that are tried are its rounds, one after the other.
     """
 
     monday: date
@@ -126,7 +128,7 @@ class Trial(Value):
     exercise: str
     setup: SetUp = SetUp()
     method: Method | None = None
-    sets: tuple[Sets, ...] = ()
+    sets: str = ""
 
     @property
     def last(self) -> date:

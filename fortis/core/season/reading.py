@@ -5,13 +5,12 @@ from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from difflib import get_close_matches
-from itertools import repeat
+from itertools import accumulate, count, islice, repeat
 from typing import Any
 
 from fortis.core.cache import cached
 from fortis.core.season.changing import ChangeError, Week, has_lift, lines_in
 from fortis.core.season.model import (
-    MOST_TRIED,
     Aim,
     AimLift,
     Away,
@@ -25,9 +24,10 @@ from fortis.core.season.model import (
     Trial,
     Weekday,
 )
-from fortis.core.season.writing import write_away, write_trial
+from fortis.core.season.trial import sets_of
+from fortis.core.season.writing import BY_LOT, write_away, write_school, write_trial
 from fortis.core.structure.model import SetUp
-from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, NotationError, Problem, examine, read_sets
+from fortis.core.structure.notation import LONGEST_LINE, LONGEST_TEXT, NotationError, Problem, examine
 from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
 from fortis.core.value import ISO_DATE
@@ -56,6 +56,7 @@ _BLOCK = re.compile(
 _ROUNDS = re.compile(r"(?P<rounds>\d{1,3})\s+rounds?\s+of\s+(?P<weeks>\d{1,3})\s+weeks?$", re.IGNORECASE)
 _WEEKS = re.compile(r"(?P<weeks>\d{1,3})\s+weeks?$", re.IGNORECASE)
 _DAY = re.compile(r"(?P<day>[a-z]+)\s*(?:,\s*(?P<title>[^:#]*?))?\s*:\s*$", re.IGNORECASE)
+_SCHOOL = re.compile(rf"(?:{'|'.join(LightSchool)})(?:{BY_LOT})?".replace(" ", r"\s+"), re.IGNORECASE)
 _LIFT = re.compile(r"\s*([^\[\],]+?)\s*(?:\[([^\]]*)\])?\s*(?:,|$)")
 
 
@@ -186,8 +187,9 @@ class _Examination:
             missed, why = found["how"].lower() == "missed", " ".join((found["why"] or "").split())
             self._off(Away(monday=_monday(found), missed=missed, why=why), found.start("on") + 1)
         elif found := _LIGHT.match(line):
-            school = _school(found["school"] or "", found.start("school") + 1)
-            week = LightWeek(monday=_monday(found), school=school, instead=found["how"].lower() == "lightened")
+            school, by_lot = _school(found["school"] or "", found.start("school") + 1)
+            instead = found["how"].lower() == "lightened"
+            week = LightWeek(monday=_monday(found), school=school, instead=instead, by_lot=by_lot)
             self._off(week, found.start("on") + 1)
             self.light_lines[week.monday] = number
         elif line.lower().startswith("trial "):
@@ -213,9 +215,9 @@ class _Examination:
                 "A trial has a Monday, its weeks, those in which it is tried, a lift and what is tried: "
                 "trial 2026-11-30, 8 weeks, in 1 4 5 8: Front squat [belt]: heavy single first."
             )
-        weeks, tried = int(found["weeks"]), sorted({int(each) for each in re.split(r"[\s,]+", found["tried"])})
-        if not MOST_TRIED >= weeks >= 2:
-            raise _Slip(f"A trial has 2 to {MOST_TRIED} weeks.", found.start("weeks") + 1)
+        weeks, tried = int(found["weeks"]), _numbers(found["tried"])
+        if not MOST_WEEKS >= weeks >= 2:
+            raise _Slip(f"A trial has 2 to {MOST_WEEKS} weeks.", found.start("weeks") + 1)
         if tried[0] < 1 or tried[-1] > weeks or len(tried) == weeks:
             message = f"It is tried in some of the weeks 1 to {weeks}, and in some it is not."
             raise _Slip(message, found.start("tried") + 1)
@@ -226,22 +228,23 @@ class _Examination:
             tried=tuple(tried),
             exercise=lift.exercise,
             setup=lift.setup,
-            **self._what(found),
+            **_what(found),
         )
         for other in self.trials:
             if other.overlaps(trial):
                 raise _Slip(f"One trial at a time: that of {other.monday} goes on until {other.last}.")
+        self._sets(trial, found)
         return trial
 
-    def _what(self, found: re.Match[str]) -> dict[str, Any]:
-        """What is tried: a method by its name, or sets in the written notation."""
-        told = " ".join(found["what"].lower().split())
-        if method := next((each for each in Method if each == told), None):
-            return {"method": method}
+    def _sets(self, trial: Trial, found: re.Match[str]) -> None:
+        """Read the sets that are tried, those of every week."""
         try:
-            return {"sets": read_sets(found["what"], self.unit)}
+            for number in () if trial.method else trial.tried:
+                sets_of(trial, number, self.unit)
+        except ChangeError as error:
+            raise _Slip(str(error), found.start("what") + error.column) from None
         except NotationError as error:
-            near = get_close_matches(told, list(Method), n=1)
+            near = get_close_matches(trial.sets.lower(), list(Method), n=1)
             (problem, *_) = error.problems
             column = found.start("what") + problem.column
             raise _Slip(problem.message, column, near[0] if near else problem.nearest) from None
@@ -384,6 +387,12 @@ def past_its_day(season: Season) -> tuple[date, ...]:
     return tuple(day for day, block in blocks if day > season.aim.on and not block.kind.is_easy)
 
 
+def trained_mondays(season: Season) -> tuple[date, ...]:
+    """The Mondays of the weeks of hard training, in order: neither light nor free nor away."""
+    easy = easy_mondays(season)
+    return tuple(day for day in season.mondays if day not in easy)
+
+
 def easy_mondays(season: Season) -> frozenset[date]:
     """The Mondays of the weeks that are light, free or away, as a season has them."""
     easy = (day for day, block in blocks_by_monday(season).items() if block.kind.is_easy)
@@ -393,14 +402,29 @@ def easy_mondays(season: Season) -> frozenset[date]:
 def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     """A season's text with a week away or light, or without any for that Monday; the rest stays as it is typed.
 
-    Light weeks after it go with the plan where that is put off, or is no longer.
+    Light weeks and trials after it go with the plan where that is put off, or is no longer.
     """
     before = [line for line in text.splitlines() if _monday_on(line, _AWAY, _LIGHT) == monday]
     lines = [line for line in text.splitlines() if line not in before]
     now = write_away(away) if away else None
     later = (now is not None and _puts_off(now)) - sum(map(_puts_off, before))
     gone = {found for line in lines if (found := _monday_on(line, _AWAY))}
-    return _with_head([_light_later(line, monday, later, gone) for line in lines], now)
+    lines = [_light_later(line, monday, later, gone) for line in lines]
+    mondays = _trained(text.splitlines(), MOST_WEEKS), _trained([*lines, *filter(None, [now])], MOST_WEEKS)
+    return _with_head([_trial_later(line, *mondays) for line in lines], now)
+
+
+def with_schools(text: str, season: Season, schools: Mapping[date, LightSchool]) -> str:
+    """A season's text with the schools, drawn by lot, of the light weeks and blocks that begin on some Mondays."""
+    lines = text.splitlines()
+    ends = accumulate(block.rounds * block.weeks for block in season.blocks)
+    begin = iter([season.mondays[first] for first in (0, *ends) if first < season.weeks])
+    for at, line in enumerate(lines):
+        monday = next(begin) if _BLOCK.match(line) else _monday_on(line, _LIGHT)
+        if monday and monday in schools and (named := list(_SCHOOL.finditer(line))):
+            (start, end), school = named[-1].span(), write_school(schools[monday], by_lot=True)
+            lines[at] = f"{line[:start]}{school}{line[end:]}"
+    return "\n".join(lines) + "\n"
 
 
 class TrainedError(ValueError):
@@ -445,6 +469,44 @@ def _light_later(line: str, after: date, weeks: int, gone: Container[date]) -> s
     return f"{line[: told.start('on')]}{found.isoformat()}{line[told.end('on') :]}"
 
 
+def _trial_later(line: str, before: Sequence[date], after: Sequence[date]) -> str:
+    """The line of a trial on the same weeks of the season, which were on some Mondays before and are on others now.
+
+    It begins and ends with them; for weeks that are between them now nothing is drawn.
+    """
+    told, monday = _TRIAL.match(line), _monday_on(line, _TRIAL)
+    if told is None or monday is None:
+        return line
+    moved = {
+        number: after[before.index(on)]
+        for number in range(1, int(told["weeks"]) + 1)
+        if (on := monday + timedelta(weeks=number - 1)) in before
+    }
+    if not moved:
+        return line
+    begins, ends = min(moved.values()), max(moved.values())
+    tried = [_weeks_between(begins, moved[each]) for each in _numbers(told["tried"]) if each in moved]
+    long = _weeks_between(begins, ends)
+    return f"trial {begins}, {long} weeks, in {' '.join(map(str, tried))}{line[told.end('tried') :]}"
+
+
+def _weeks_between(first: date, last: date) -> int:
+    """The weeks from one Monday to another, both counted."""
+    return (last - first) // timedelta(weeks=1) + 1
+
+
+def _numbers(told: str) -> list[int]:
+    return sorted({int(each) for each in re.findall(r"\d+", told)})
+
+
+def _trained(lines: Sequence[str], weeks: int) -> Sequence[date]:
+    """The first Mondays for which the lines of a season have something planned, so many of them."""
+    starts = next((monday for line in lines if (monday := _monday_on(line, _FROM))), None)
+    off = {_monday_on(line, _AWAY, _LIGHT) for line in lines if _monday_on(line, _AWAY, _LIGHT) and _puts_off(line)}
+    days = (starts + timedelta(weeks=number) for number in count()) if starts else iter(())
+    return tuple(islice((day for day in days if day not in off), weeks))
+
+
 def with_trial(text: str, monday: date, trial: Trial | None) -> str:
     """A season's text with a trial, or without the one that begins on a Monday; the rest stays as it is typed."""
     lines = [line for line in text.splitlines() if _monday_on(line, _TRIAL) != monday]
@@ -475,8 +537,11 @@ def weeks_of(block: Block) -> Iterator[Week]:
             yield Week(number, week, block.weeks)
 
 
-def _lines(block: _Block) -> int:
-    return sum(len(day.lines) for day in block.days)
+def _what(found: re.Match[str]) -> dict[str, Any]:
+    """What is tried: a method by its name, or sets in the written notation."""
+    told = " ".join(found["what"].split())
+    method = next((each for each in Method if each == told.lower()), None)
+    return {"method": method} if method else {"sets": told}
 
 
 def _as_day(day: _Day) -> Day:
@@ -503,10 +568,18 @@ def _monday(found: re.Match[str]) -> date:
     return monday_of(_date(found["on"], found.start("on") + 1))
 
 
-def _school(written: str, column: int) -> LightSchool:
+def _as_school(written: str) -> tuple[LightSchool, bool] | None:
+    """A school, and whether it was drawn by lot."""
     told = " ".join(written.lower().split())
-    if school := next((each for each in LightSchool if each == told), None):
-        return school
+    name = told.removesuffix(BY_LOT)
+    school = next((each for each in LightSchool if each == name), None)
+    return (school, name != told) if school else None
+
+
+def _school(written: str, column: int) -> tuple[LightSchool, bool]:
+    told = " ".join(written.lower().split())
+    if found := _as_school(told):
+        return found
     near = get_close_matches(told, list(LightSchool), n=1)
     raise _Slip(
         f"A light week is '{LightSchool.SHORT}' or '{LightSchool.HALF}'.", column, near[0] if near else None
@@ -558,8 +631,8 @@ def _block(found: re.Match[str]) -> Block:
         numbers = _ROUNDS.match(option) or _WEEKS.match(option)
         if numbers:
             told |= {name: _number(value, column) for name, value in numbers.groupdict().items()}
-        elif school := next((each for each in LightSchool if each == " ".join(option.lower().split())), None):
-            told["school"] = school
+        elif school := _as_school(option):
+            told["school"], told["by_lot"] = school
         else:
             near = get_close_matches(option.lower(), [*LightSchool, "3 weeks", "2 rounds of 3 weeks"], n=1)
             message = f"A block says how many weeks it has, '3 weeks' or '2 rounds of 3 weeks'; not '{option}'."

@@ -1,23 +1,29 @@
 """Trials: a method in weeks drawn by lot, the usual way in the others, and what came of it.
 
 The answer is a difference of means with a straight line for what changes anyway, by ordinary least squares with
-the bounds of Student's distribution, widened by how far a difference may be misread. As long as the trial runs it
-is only told how it stands: who looks every week and stops when it looks good finds effects that are none.
+the bounds of Student's distribution. How many reps a load allows this lifter, and what a call is worth, is never
+quite known, and other sets than usual are read by just that: so every kind of lifter reads the sessions by itself,
+and the bounds hold what the kinds read apart. As long as the trial runs it is only told how it stands: who looks
+every week and stops when it looks good finds effects that are none.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from datetime import date, timedelta
 from enum import StrEnum
+from itertools import groupby
 from math import ceil, hypot
 from random import Random
 from statistics import fmean
 from typing import NamedTuple
 
 import numpy as np
-from scipy.special import stdtrit
+from scipy.special import ndtri, stdtrit
 
 from fortis.core.exercises import one_form
-from fortis.core.season.model import MOST_TRIED, Method, Trial
+from fortis.core.season.changing import ChangeError, Week, in_week, weeks_in
+from fortis.core.season.model import Method, Trial
+from fortis.core.strength.estimate import Estimate
+from fortis.core.strength.observation import Heard
 from fortis.core.structure.model import (
     Bout,
     Entry,
@@ -32,14 +38,18 @@ from fortis.core.structure.model import (
     Sets,
     Terms,
 )
-from fortis.core.tally.shown import BoutShown
+from fortis.core.structure.notation import read_sets
+from fortis.core.tally.shown import BoutShown, shown
 from fortis.core.tally.week import monday_of
+from fortis.core.units import Unit
 from fortis.core.value import Value
 
 SINGLE = Percent(percent=90)
 SINGLE_REST = 240
 HEAVIER, FEW = 2, 8
 """Sets of so few reps are heavy themselves, and of more reps light work, that no single comes before."""
+WAVES = "3|2|1 at 87|91|94% rest 4:00; 2 x 3 at top -10% rest 3:00"
+"""Waves over three weeks, as suggested seasons have them: a triple, a double, a single, and triples after it."""
 LONGER, SHORTER = 1.5, 2 / 3
 USUAL_REST = 180
 """Seconds that are made longer or shorter where no rest is written."""
@@ -50,29 +60,82 @@ BACK_OFF = 3
 """Reps from which a bout is one of those that the single comes before."""
 BOUNDS = 0.9
 """Where a method does nothing, the bounds hold nothing in nine of ten trials."""
-MISREAD = 0.3
-"""A difference may be read so much too large or too small, as a share of it: how much a rep left is worth is an
-estimate too."""
+SURE = float(ndtri((1 + BOUNDS) / 2))
+"""The bounds of a normal distribution, in standard deviations."""
+MOST_LEFT = 4.0
+DOUBT = 0.3
+"""Kinds of lifter count by this power of how likely they are: a log leans to one of them before it can be known."""
+UNLIKE = 0.2
+"""What no kind of lifter has right: a difference may be off by this share of how much heavier or lighter the sets
+that are tried are, in shares of the max."""
 FEWEST = 3
 """Sessions each way from which a difference is told at all."""
 MATTERS = 0.01
 """A difference of the max below this is none that matters."""
 
 
-def draw(weeks: int, random: Random) -> tuple[int, ...]:
-    """The weeks of a trial in which the method is tried, from 1: one of every two, by lot."""
-    pairs = ([first, first + 1] for first in range(1, weeks, 2))
-    return tuple(random.choice(pair) for pair in pairs)
+MOST_TRIED = 26
+"""Weeks of a trial: nobody is told to go on for longer."""
 
 
-def as_tried(session: Session, trial: Trial) -> Session:
-    """A session with the lift of a trial done as it is tried."""
-    groups = tuple(_group(group, trial) for group in session.groups)
+def round_of(trial: Trial) -> int:
+    """How many weeks follow each other in what is tried: one, where it is the same in all of them."""
+    return 1 if trial.method else weeks_in(trial.sets)
+
+
+def draw(trained: Iterable[int], random: Random, weeks: int = 1) -> tuple[int, ...]:
+    """The weeks of a trial in which the method is tried, of those that are trained: every other round, by lot.
+
+    A round has so many `weeks` in a row. What is left over beside them is as usual.
+    """
+    rounds = tuple(_rounds(trained, weeks))
+    pairs = zip(rounds[::2], rounds[1::2], strict=False)
+    return tuple(week for pair in pairs for week in random.choice(pair))
+
+
+def _rounds(trained: Iterable[int], weeks: int) -> Iterator[Sequence[int]]:
+    numbered = enumerate(sorted(trained))
+    for _, run in groupby(numbered, lambda each: each[1] - each[0]):
+        in_a_row = [number for _, number in run]
+        for at in range(0, len(in_a_row) - weeks + 1, weeks):
+            yield in_a_row[at : at + weeks]
+
+
+def numbers_of(trial: Trial, trained: Iterable[date]) -> tuple[int, ...]:
+    """The weeks of a trial that are trained, by their numbers in it; `trained` are the Mondays of such weeks."""
+    return tuple(trial.number_of(monday) for monday in trained if trial.is_on(monday))
+
+
+def lengths(trained: Collection[int], weeks: int = 1) -> Iterator[int]:
+    """The weeks that a trial can have: each the fewest for so many pairs of rounds, the shortest first."""
+    for pair in range(1, len(trained) + 1):
+        rounds = list(_rounds(trained, weeks))[: 2 * pair]
+        if len(rounds) < 2 * pair:
+            return
+        yield rounds[-1][-1]
+
+
+def sets_of(trial: Trial, number: int, unit: Unit) -> tuple[Sets, ...]:
+    """The sets that are tried in a week that was drawn, by its number in the trial.
+
+    Raises `ChangeError` and `NotationError` for sets that cannot be read.
+    """
+    at, weeks = trial.tried.index(number), round_of(trial)
+    written = in_week(trial.sets, Week(at // weeks + 1, at % weeks + 1, weeks))
+    if written is None:
+        raise ChangeError("What is tried is for every week of its rounds: leave the weeks in front of it out.", 1)
+    return read_sets(written, unit)
+
+
+def as_tried(session: Session, trial: Trial, on: date, unit: Unit = Unit.KG) -> Session:
+    """A session with the lift of a trial done as it is tried on a day of a week that was drawn."""
+    sets = () if trial.method else sets_of(trial, trial.number_of(on), unit)
+    groups = tuple(_group(group, trial, sets) for group in session.groups)
     return session if groups == session.groups else session.model_copy(update={"groups": groups})
 
 
-def _group(group: Group, trial: Trial) -> Group:
-    entries = tuple(_tried(entry, trial) if _is_of(entry, trial) else entry for entry in group.entries)
+def _group(group: Group, trial: Trial, sets: tuple[Sets, ...]) -> Group:
+    entries = tuple(_tried(entry, trial, sets) if _is_of(entry, trial) else entry for entry in group.entries)
     return group if entries == group.entries else group.model_copy(update={"entries": entries})
 
 
@@ -80,10 +143,8 @@ def _is_of(entry: Entry, trial: Trial) -> bool:
     return one_form(entry.exercise) == one_form(trial.exercise) and entry.setup.key == trial.setup.key
 
 
-def _tried(entry: Entry, trial: Trial) -> Entry:
-    if trial.method is None:
-        return entry.model_copy(update={"sets": trial.sets})
-    return with_method(entry, trial.method)
+def _tried(entry: Entry, trial: Trial, sets: tuple[Sets, ...]) -> Entry:
+    return with_method(entry, trial.method) if trial.method else entry.model_copy(update={"sets": sets})
 
 
 def with_method(entry: Entry, method: Method) -> Entry:
@@ -101,6 +162,11 @@ def with_method(entry: Entry, method: Method) -> Entry:
         case _:
             sets = entry.sets
     return entry.model_copy(update={"sets": sets})
+
+
+def with_waves(entry: Entry) -> str | None:
+    """The sets of a lift in waves over weeks; None where those of a few reps are not what it is done for."""
+    return WAVES if _opens_light(entry) else None
 
 
 def _opens_light(entry: Entry) -> bool:
@@ -135,6 +201,39 @@ class SessionTried(NamedTuple):
     bouts: Sequence[BoutShown]
 
 
+class Reading(NamedTuple):
+    """The sessions of a trial as they are for one kind of lifter, and how likely this lifter is of that kind."""
+
+    likely: float
+    sessions: Sequence[SessionTried]
+
+
+def readings(
+    sessions: Iterable[tuple[date, Sequence[Heard | None]]],
+    known: Estimate,
+    kinds: Iterable[tuple[float, Estimate]],
+) -> Sequence[Reading]:
+    """The sessions of a lift as each kind of lifter has them, all beside the one max that it would have.
+
+    Of sets that were to leave many, only those are told by a number that left less than was to be expected ("5 or
+    more" is none): those that were to leave more than `MOST_LEFT`, by what is `known`, are not counted.
+    """
+    heard = [
+        (on, bouts, {each.place for each in shown(bouts, known) if each.left <= MOST_LEFT})
+        for on, bouts in sessions
+    ]
+    return [
+        Reading(
+            likely,
+            [
+                SessionTried(on, [each for each in shown(bouts, max_) if each.place in counted])
+                for on, bouts, counted in heard
+            ],
+        )
+        for likely, max_ in kinds
+    ]
+
+
 class Verdict(StrEnum):
     """What can be said of a trial."""
 
@@ -161,22 +260,21 @@ class Outcome(Value):
     more_weeks: int | None = None
 
 
-def outcome(trial: Trial, sessions: Iterable[SessionTried], left_out: Iterable[date], today: date) -> Outcome:
+def outcome(trial: Trial, readings: Sequence[Reading], left_out: Iterable[date], today: date) -> Outcome:
     """What a trial showed until a day, by the sessions of its lift. `left_out` are Mondays of weeks without it."""
-    easy = set(left_out)
-    told = [
-        (each.on, trial.is_tried(each.on), level)
-        for each in sessions
-        if trial.is_on(each.on) and monday_of(each.on) not in easy
-        if (level := _level(trial, each.bouts)) is not None
-    ]
-    tried = sum(by_method for _, by_method, _ in told)
-    usual, is_over = len(told) - tried, today > trial.last
+    easy = frozenset(left_out)
+    told = [_told(trial, each.sessions, easy) for each in readings]
+    tried = min((sum(session.tried for session in each) for each in told), default=0)
+    usual = min((sum(not session.tried for session in each) for each in told), default=0)
+    is_over = today > trial.last
     if min(tried, usual) < FEWEST:
         return Outcome(verdict=Verdict.OPEN if is_over else Verdict.RUNNING, tried=tried, usual=usual)
-    change, within = _difference(told, trial.monday)
+    change, within = _together(
+        [each.likely for each in readings], [_difference(each, trial.monday) for each in told]
+    )
+    within = hypot(within, SURE * UNLIKE * _heavier(told[0]))
     low, high = change - within, change + within
-    verdict = _verdict(low, high) if is_over else Verdict.RUNNING
+    verdict = verdict_of(low, high) if is_over else Verdict.RUNNING
     return Outcome(
         verdict=verdict,
         tried=tried,
@@ -184,31 +282,69 @@ def outcome(trial: Trial, sessions: Iterable[SessionTried], left_out: Iterable[d
         change=change,
         low=low,
         high=high,
-        more_weeks=_more_weeks(trial.weeks, change, within) if verdict is Verdict.OPEN else None,
+        more_weeks=_more_weeks(trial, change, within) if verdict is Verdict.OPEN else None,
     )
 
 
-def _level(trial: Trial, bouts: Sequence[BoutShown]) -> float | None:
-    """What a session showed on average; with a single first, by the sets after it, and such sets in other weeks."""
-    if trial.method is Method.SINGLE:
-        bouts = [each for each in bouts if each.reps >= BACK_OFF]
-    return fmean(each.form for each in bouts) if bouts else None
+class _Told(NamedTuple):
+    """A session that tells something: whether the method was tried, what it showed on average, with which load."""
+
+    on: date
+    tried: bool
+    level: float
+    share: float
 
 
-def _difference(told: Sequence[tuple[date, bool, float]], since: date) -> tuple[float, float]:
+def _told(trial: Trial, sessions: Iterable[SessionTried], easy: frozenset[date]) -> Sequence[_Told]:
+    """The sessions that tell something; with a single first, by the sets after it, and such sets in other weeks."""
+    least = BACK_OFF if trial.method is Method.SINGLE else 0
+    counted = [
+        (each.on, bouts)
+        for each in sessions
+        if trial.is_on(each.on) and monday_of(each.on) not in easy
+        if (bouts := [bout for bout in each.bouts if bout.reps >= least])
+    ]
+    return [
+        _Told(
+            on,
+            trial.is_tried(on),
+            fmean(bout.form for bout in bouts),
+            fmean(bout.share for bout in bouts),
+        )
+        for on, bouts in counted
+    ]
+
+
+def _heavier(told: Sequence[_Told]) -> float:
+    """How much heavier or lighter what is tried is, in shares of the max."""
+    tried, usual = ([each.share for each in told if each.tried is way] for way in (True, False))
+    return abs(fmean(tried) - fmean(usual))
+
+
+def _together(likely: Sequence[float], found: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    """What all kinds of lifter read, with how far off that may be: for one kind, and between them."""
+    counts = np.power(likely, DOUBT)
+    counts /= counts.sum()
+    changes, withins = np.array(found).T
+    change = float(counts @ changes)
+    between = float(counts @ (changes - change) ** 2) ** 0.5
+    return change, hypot(float(counts @ withins), SURE * between)
+
+
+def _difference(told: Sequence[_Told], since: date) -> tuple[float, float]:
     """The difference that the method makes, and how far off it may be on either side."""
-    weeks = [(on - since) / timedelta(weeks=1) for on, _, _ in told]
-    design = np.array([[1.0, week, float(tried)] for week, (_, tried, _) in zip(weeks, told, strict=True)])
-    levels = np.array([level for _, _, level in told])
+    design = np.array([[1.0, (each.on - since) / timedelta(weeks=1), float(each.tried)] for each in told])
+    levels = np.array([each.level for each in told])
     found, *_ = np.linalg.lstsq(design, levels, rcond=None)
     free = len(told) - design.shape[1]
     off = levels - design @ found
     spread = float(off @ off) / free * float(np.linalg.pinv(design.T @ design)[2, 2])
     change, within = float(found[2]), float(stdtrit(free, (1 + BOUNDS) / 2)) * spread**0.5
-    return change, hypot(within, MISREAD * change)
+    return change, within
 
 
-def _verdict(low: float, high: float) -> Verdict:
+def verdict_of(low: float, high: float) -> Verdict:
+    """What can be said of a difference between bounds."""
     if low > 0:
         return Verdict.HELPS
     if high < 0:
@@ -216,8 +352,8 @@ def _verdict(low: float, high: float) -> Verdict:
     return Verdict.ALIKE if low > -MATTERS and high < MATTERS else Verdict.OPEN
 
 
-def _more_weeks(weeks: int, change: float, within: float) -> int | None:
-    """The weeks that would about do: bounds narrow with the root of the sessions."""
-    enough = max(abs(change), MATTERS)
-    more = ceil(weeks * ((within / enough) ** 2 - 1) / 2) * 2
-    return max(more, 2) if weeks + more <= MOST_TRIED else None
+def _more_weeks(trial: Trial, change: float, within: float) -> int | None:
+    """The weeks that would about do, in pairs of rounds: bounds narrow with the root of the sessions."""
+    enough, pair = max(abs(change), MATTERS), 2 * round_of(trial)
+    more = max(ceil(trial.weeks * ((within / enough) ** 2 - 1) / pair), 1) * pair
+    return more if trial.weeks + more <= MOST_TRIED else None

@@ -94,7 +94,7 @@ def _tried(week: tuple[SeasonSession, ...], trials: Sequence[Trial], unit: Unit)
 
 def _with(each: SeasonSession, trial: Trial, unit: Unit) -> SeasonSession:
     session = read(each.written, unit)
-    changed = as_tried(session, trial)
+    changed = as_tried(session, trial, each.on, unit)
     return each if changed is session else each.model_copy(update={"written": write(changed)})
 
 

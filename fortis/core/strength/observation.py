@@ -4,7 +4,7 @@ Reps to failure are told by the reps done and the reps left, as far as those are
 tells them outright. "5 or more" says at least so many, and so does a bout of which nobody said how many were left.
 """
 
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,7 +21,7 @@ AS_GOOD_AS_FRESH = 3.0
 """A bout with fewer such reps before it is as good as fresh. A tired one can be far off because nobody recovers
 quite as expected, and then says little, like a vague one. What a fresh one says counts however far off it is."""
 WITHIN_A_REP = 0.5
-CALLED_WITHIN_A_REP = 0.4
+CALLED_WITHIN_A_REP = 0.2
 """Whole reps stand for the middle of what they leave over; none left, where nothing was tried, for none at all: a
 true single is the max (common practice)."""
 
@@ -51,25 +51,40 @@ class Heard(NamedTuple):
         return self.failed or not (self.left is None or self.or_more)
 
 
+Calls = TypeVar("Calls", float, Grid)
+
+
+def to_failure(bout: Heard, calls: Calls) -> Calls | float:
+    """The reps to failure that a bout which tells them stands for, with so many left for each that is called."""
+    if bout.failed or not bout.left:
+        return bout.reps + (WITHIN_A_REP if bout.failed else 0.0)
+    return bout.reps + CALLED_WITHIN_A_REP + bout.left * calls
+
+
 def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> Grid:
     """The logarithm of how likely a bout was, up to a constant.
 
     `possible` are the reps to failure by curve and max, shape (curves, maxes), `tired_reps` the reps done before
     that still weigh, `calls` how many reps are left for each that is called, shape (calls, 1, 1). Returns the
     shape (calls, curves, maxes), or (curves, maxes) where calls make no difference.
+
+    What is likely or not is the number that was called, so that each one called spans as many reps as are left for
+    it: without that, whoever calls few would seem to err the least.
     """
     spread = SPREAD * (1 + TIRED * tired_reps) * bout.vague
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
-    left = 0.0 if bout.failed or not bout.left else bout.left * calls
-    within = WITHIN_A_REP if bout.failed else CALLED_WITHIN_A_REP if bout.left else 0.0
     if bout.tells_reps:
-        away = np.abs(found - np.log(bout.reps + left + within + COUNTED)) / spread
-        likely = -away - 2 * np.log(1 + np.exp(-away))
+        away = np.abs(found - np.log(to_failure(bout, calls) + COUNTED)) / spread
+        likely: Grid = -away - 2 * np.log(1 + np.exp(-away))
     else:
+        left = bout.left * calls if bout.left else 0.0
         short = (np.log(bout.reps + left + COUNTED) - found) / spread
         likely = -np.maximum(short, 0.0) - np.log(1 + np.exp(-np.abs(short)))
-    is_sure = tired_reps < AS_GOOD_AS_FRESH and bout.vague <= 1
-    return _concave(likely) if is_sure else likely
+    if tired_reps < AS_GOOD_AS_FRESH and bout.vague <= 1:
+        likely = _concave(likely)
+    if bout.tells_reps and not bout.failed:
+        likely = likely + np.log(calls / (to_failure(bout, calls) + COUNTED))
+    return likely
 
 
 def _concave(likely: Grid) -> Grid:

@@ -32,7 +32,7 @@ from fortis.core.strength.belief import (
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.day import Day, Foretold
 from fortis.core.strength.estimate import Estimate
-from fortis.core.strength.kinds import calls_of, curve_of, usual_kinds
+from fortis.core.strength.kinds import calls_of, curve_of, each_kind, usual_kinds
 from fortis.core.strength.observation import Grid, Heard
 from fortis.core.structure.model import LiftKey
 
@@ -126,6 +126,18 @@ class Profile:
         low, kg, high = np.interp([0.1, 0.5, 0.9], sums / sums[-1], belief.kgs)
         calls = calls_of(kinds)
         return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds), calls=calls)
+
+    def max_by_kind(self, key: LiftKey, at: datetime) -> Sequence[tuple[float, Estimate]]:
+        """For every kind of lifter how likely it is in a lift, and the max on a day of who is of that kind."""
+        if key not in self.beliefs:
+            return ()
+        belief, _ = self._moved(key, at)
+        return tuple(
+            (kind.likely, Estimate(kg=kg, low=kg, high=kg, curve=kind.curve, calls=kind.calls))
+            for kind, kg in zip(
+                each_kind(self.kinds_of(key[0])), map(float, np.exp(belief.means).ravel()), strict=True
+            )
+        )
 
     def maxes(self, at: datetime) -> Mapping[LiftKey, Estimate]:
         """The fresh max of every lift and set-up of which one is known, on a day."""

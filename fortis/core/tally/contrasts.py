@@ -76,7 +76,7 @@ def contrasts(sessions: Iterable[SessionShown]) -> Iterator[Contrast]:
         split = [(has(each), off) for each, off in told]
         ones, others = ([off for of, off in split if of is way] for way in (True, False))
         if min(len(ones), len(others)) >= FEWEST:
-            yield _welch(what, ones, others)
+            yield _beside(what, ones, others)
     pairs = list(_rests([each for each, _ in told]))
     if len(pairs) >= FEWEST:
         yield _paired(What.REST, pairs)
@@ -126,24 +126,30 @@ def _rests(sessions: Sequence[SessionShown]) -> Iterator[float]:
             yield fmean(long) - fmean(short)
 
 
-def _welch(what: What, ones: Sequence[float], others: Sequence[float]) -> Contrast:
+def welch(ones: Sequence[float], others: Sequence[float], bounds: float = BOUNDS) -> tuple[float, float]:
+    """How far the mean of some, two at least, lies above that of others, and how far off that may be either way."""
     parts = [variance(of) / len(of) for of in (ones, others)]
     whole = sum(parts)
-    free = (
-        whole**2 / sum(part**2 / (len(of) - 1) for part, of in zip(parts, (ones, others), strict=True))
-        if whole
-        else 1.0
-    )
-    return _contrast(what, len(ones), len(others), fmean(ones) - fmean(others), whole, free)
+    free = 1.0
+    if whole:
+        free = whole**2 / sum(part**2 / (len(of) - 1) for part, of in zip(parts, (ones, others), strict=True))
+    return fmean(ones) - fmean(others), _within(whole, free, bounds)
+
+
+def _within(spread: float, free: float, bounds: float) -> float:
+    return float(stdtrit(free, (1 + bounds) / 2) * spread**0.5)
+
+
+def _beside(what: What, ones: Sequence[float], others: Sequence[float]) -> Contrast:
+    return _contrast(what, len(ones), len(others), *welch(ones, others))
 
 
 def _paired(what: What, found: Sequence[float]) -> Contrast:
-    spread = variance(found) / len(found)
-    return _contrast(what, len(found), len(found), fmean(found), spread, len(found) - 1)
+    within = _within(variance(found) / len(found), len(found) - 1, BOUNDS)
+    return _contrast(what, len(found), len(found), fmean(found), within)
 
 
-def _contrast(what: What, times: int, without: int, change: float, spread: float, free: float) -> Contrast:
-    within = float(stdtrit(free, (1 + BOUNDS) / 2)) * spread**0.5
+def _contrast(what: What, times: int, without: int, change: float, within: float) -> Contrast:
     return Contrast(
         what=what, times=times, without=without, change=change, low=change - within, high=change + within
     )

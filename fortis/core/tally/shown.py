@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import LASTING, recovered
-from fortis.core.strength.observation import Heard
+from fortis.core.strength.observation import Heard, to_failure
 
 EASIEST = 0.4
 """Shares of the max below this say nothing of it."""
@@ -15,8 +15,8 @@ class BoutShown(NamedTuple):
     """A bout of which the reps to failure are told.
 
     `place` is its place among those of the lift (from 0), `reps` those done, `share` its load as a share of the
-    max, `rest` the seconds before it, `tired` says that other lifts came before. `off` are the reps to failure
-    beyond what was to be expected, `form` the same as a share of the max.
+    max, `rest` the seconds before it, `tired` says that other lifts came before. `left` are the reps that were to
+    be left, `off` those beyond what was to be expected, `form` the same as a share of the max.
     """
 
     place: int
@@ -24,6 +24,7 @@ class BoutShown(NamedTuple):
     share: float
     rest: float
     tired: bool
+    left: float
     off: float
     form: float
 
@@ -41,8 +42,8 @@ def shown(heard: Iterable[Heard | None], known: Estimate) -> Iterator[BoutShown]
         carried += bout.carried
         possible = 1 + (1 - missing - lasting - share) / cost
         if bout.tells_reps and bout.vague and share >= EASIEST:
-            off = bout.reps + (bout.left or 0.0) * known.calls - possible
-            yield BoutShown(place, bout.reps, share, bout.rest, carried > 0, off, off * cost)
+            off = to_failure(bout, known.calls) - possible
+            yield BoutShown(place, bout.reps, share, bout.rest, carried > 0, possible - bout.reps, off, off * cost)
         spent = min(bout.reps, max(possible, 0.0)) * cost
         missing += spent * (1 - LASTING)
         lasting += spent * LASTING

@@ -19,7 +19,6 @@ from fortis.core.season.model import (
     Weekday,
 )
 from fortis.core.structure.model import SetUp
-from fortis.core.structure.notation import read
 
 MEET = """# River meet
 from 2026-10-12
@@ -78,7 +77,8 @@ def _blocks(draw):
         if kind is Kind.FREE:
             found.append(Block(kind=kind, name=name, **numbers))
         elif kind is Kind.LIGHT and found and found[-1].days and found[-1].kind is not Kind.LIGHT:
-            found.append(Block(kind=kind, name=name, school=school, **numbers))
+            by_lot = draw(st.booleans())
+            found.append(Block(kind=kind, name=name, school=school, by_lot=by_lot, **numbers))
         else:
             found.append(Block(kind=kind, name=name, days=tuple(draw(_day(title)) for title in titles), **numbers))
     return tuple(found)
@@ -103,7 +103,8 @@ def _with_light(draw, season):
     if not season.blocks[0].days or not draw(st.booleans()):
         return season
     school, instead = draw(st.sampled_from(list(LightSchool))), draw(st.booleans())
-    week = LightWeek(monday=date(2026, 10, 26), school=school, instead=instead)
+    monday, by_lot = date(2026, 10, 26), draw(st.booleans())
+    week = LightWeek(monday=monday, school=school, instead=instead, by_lot=by_lot)
     return season.model_copy(update={"light": (week,)})
 
 
@@ -137,7 +138,7 @@ seasons = st.builds(
                     weeks=2,
                     tried=(2,),
                     exercise="Dip",
-                    sets=read("Dip: 2 x 3 at bw+10 kg; 1 set of (5, 15s, 5) leave 1").groups[0].entries[0].sets,
+                    sets="2 x 3|2 at bw+10 kg +2.5 kg a round; 1 set of (5, 15s, 5) leave 1",
                 ),
             ),
         ]

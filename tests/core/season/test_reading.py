@@ -100,7 +100,7 @@ def test_it_begins_on_a_monday():
             (f"{told}\n{DAY}    Dip: 5", 1, column, message, nearest)
             for told, column, message, nearest in (
                 ("trial 2026-10-12: Dip: longer rests", 1, "A trial has a Monday, its weeks", None),
-                ("trial 2026-10-12, 1 weeks, in 1: Dip: longer rests", 19, "2 to 26 weeks", None),
+                ("trial 2026-10-12, 1 weeks, in 1: Dip: longer rests", 19, "2 to 104 weeks", None),
                 ("trial 2026-10-12, 2 weeks, in 1 2: Dip: longer rests", 31, "in some it is not", None),
                 ("trial 2026-10-12, 2 weeks, in 3: Dip: longer rests", 31, "weeks 1 to 2", None),
                 ("trial 2026-10-12, 2 weeks, in 1: Dip: longer rest", 39, "does not fit here", "longer rests"),

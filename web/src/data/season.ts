@@ -177,6 +177,20 @@ export const useEndTrial = (id: string) =>
     ),
   );
 
+/** The light weeks by lot: what was drawn, what can be, and what came of it. */
+export const useLot = (id: string) =>
+  useQuery({
+    queryKey: ["season", id, "lot"],
+    queryFn: () =>
+      answer(client.GET("/api/season/{season_id}/lot", { params: { path: { season_id: id } } })),
+  });
+
+/** Draw the schools of the light weeks to come. */
+export const useDrawLot = (id: string) =>
+  useSeasonChange(() =>
+    answer(client.PUT("/api/season/{season_id}/lot", { params: { path: { season_id: id } } })),
+  );
+
 /** Move a week and all that follows it to another Monday. */
 export const useMoveWeek = (id: string) =>
   useSeasonChange(({ monday, to }: { monday: string; to: string }) =>

@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import { useState } from "react";
 import type { Schemas } from "@/data/client";
-import { type SeasonView, useBeginTrial, useEndTrial, useToTry, useTrials } from "@/data/season";
+import { type SeasonView, useBeginTrial, useDrawLot, useEndTrial, useLot, useToTry, useTrials } from "@/data/season";
 import { Button } from "@/parts/Button";
 import { Choice } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
@@ -9,16 +9,16 @@ import { dayAndMonth } from "../dates";
 
 type Trial = Schemas["TrialView"];
 type LiftToTry = Schemas["LiftToTry"];
-
-const OWN = "other sets";
-const FEWEST_WEEKS = 4;
-const USUAL_WEEKS = 8;
+type Way = Schemas["Way"];
 
 /** What is tried with a lift in weeks drawn by lot, what came of it, and the next thing to try. */
 export function Trials({ season }: { season: SeasonView }) {
   const { data: trials } = useTrials();
   const { data: choice } = useToTry(season.id);
-  if (!trials || !choice || !(trials.length || choice.lifts.length)) return null;
+  const { data: lot } = useLot(season.id);
+  if (!trials || !choice || !lot) return null;
+  const hasLot = lot.to_draw.length > 0 || lot.text !== "";
+  if (!trials.length && !choice.lifts.length && !hasLot) return null;
   return (
     <section aria-label="Trials" className="mt-8 print:hidden">
       <h2 className="font-bold">Does it work for you?</h2>
@@ -26,7 +26,45 @@ export function Trials({ season }: { season: SeasonView }) {
         <Tried key={trial.monday} trial={trial} season={season} />
       ))}
       {choice.lifts.length > 0 && <Try choice={choice} season={season} />}
+      {hasLot && <LightWeeks lot={lot} season={season} />}
     </section>
+  );
+}
+
+function LightWeeks({ lot, season }: { lot: Schemas["LotView"]; season: SeasonView }) {
+  const draw = useDrawLot(season.id);
+  const many = lot.to_draw.length;
+  const last = lot.to_draw.at(-1);
+  return (
+    <div className="mt-3">
+      <h3 className="font-semibold">Light weeks by lot</h3>
+      {lot.text && <p className="mt-1">{lot.text}</p>}
+      {lot.drawn.length > 0 && (
+        <ul className="mt-1 text-sm text-faint">
+          {lot.drawn.map(({ monday, school }) => (
+            <li key={monday}>
+              {dayAndMonth(monday)}: {school}
+            </li>
+          ))}
+        </ul>
+      )}
+      {last && (
+        <details>
+          <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">
+            {many > 1 ? `Draw how the ${many} light weeks to come are` : "Draw how the next light week is"}
+          </summary>
+          <p className="text-sm text-faint">
+            Heavy and short, or half the load: of every two light weeks one of each, by lot. Then the first
+            sessions after them are set beside the last ones before. From three of each a difference is told,
+            when none is to come any more: it takes a year or so, and only a large one shows.
+          </p>
+          <Button className="mt-2" disabled={draw.isPending} onClick={() => draw.mutate()}>
+            Draw until {dayAndMonth(last)}
+          </Button>
+          {draw.error && <Trouble error={draw.error} />}
+        </details>
+      )}
+    </div>
   );
 }
 
@@ -94,20 +132,18 @@ function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
 
 function Try({ choice, season }: { choice: Schemas["ToTry"]; season: SeasonView }) {
   const begin = useBeginTrial(season.id);
-  const [told, tell] = useState({ lift: "", method: "", sets: "", weeks: "" });
+  const [told, tell] = useState({ lift: "", way: "", sets: "", weeks: "" });
   const lift = choice.lifts.find((each) => nameOf(each) === told.lift) ?? (choice.lifts[0] as LiftToTry);
-  const methods = [...lift.methods.map(({ method }) => method as string), OWN];
-  const method = methods.includes(told.method) ? told.method : (methods[0] ?? OWN);
-  const many = evens(choice.weeks);
-  const weeks = told.weeks || String(Math.min(USUAL_WEEKS, choice.weeks));
-  const found = lift.methods.find((each) => each.method === method);
+  const way = lift.ways.find((each) => each.name === told.way) ?? (lift.ways[0] as Way);
+  const isOwn = way.method === null && way.sets === "";
+  const weeks = way.weeks.includes(Number(told.weeks)) ? told.weeks : String(way.usual_weeks);
   const start = () =>
     begin.mutate({
       monday: choice.monday,
       exercise: lift.exercise,
       setup: lift.setup,
-      method: found?.method ?? null,
-      sets: found ? "" : told.sets,
+      method: way.method,
+      sets: isOwn ? told.sets : way.method ? "" : way.sets,
       weeks: Number(weeks),
     });
   return (
@@ -130,11 +166,11 @@ function Try({ choice, season }: { choice: Schemas["ToTry"]; season: SeasonView 
         <Choice
           above
           label="What to try"
-          of={methods.map((each) => [each, each])}
-          value={method}
-          onPick={(method) => tell({ ...told, method })}
+          of={lift.ways.map(({ name }) => [name, name])}
+          value={way.name}
+          onPick={(way) => tell({ ...told, way })}
         />
-        {!found && (
+        {isOwn && (
           <label className="flex flex-col">
             <span className="text-faint">Its sets, in the written notation</span>
             <input
@@ -150,25 +186,29 @@ function Try({ choice, season }: { choice: Schemas["ToTry"]; season: SeasonView 
         <Choice
           above
           label={`From ${dayAndMonth(choice.monday)} for`}
-          of={many.map((each) => [each, `${each} weeks`])}
+          of={way.weeks.map((each) => [String(each), `${each} weeks`])}
           value={weeks}
           onPick={(weeks) => tell({ ...told, weeks })}
         />
         <dl className="text-sm">
           <dt className="text-faint">As usual</dt>
           <dd className="mb-1">{lift.usual}</dd>
-          {found && (
+          {way.sets && (
             <>
               <dt className="text-faint">With it</dt>
-              <dd>{found.sets}</dd>
+              <dd>{way.sets}</dd>
             </>
           )}
         </dl>
         <p className="text-sm text-faint">
-          One of every two weeks is with it, drawn by lot; the season’s sessions follow. At the end the sets
-          of both are set beside each other. Days differ by 2 % anyway: twice a week for eight weeks finds a
-          true 2 % about every other time.
-          {method === "heavy single first" && " A heavy single wants safeties or a spotter."}
+          {way.round_weeks > 1
+            ? `It goes over ${way.round_weeks} weeks: one of every two such rounds is with it, drawn by lot; `
+            : "One of every two weeks is with it, drawn by lot; "}
+          the season’s sessions follow. At the end the sets of both are set beside each other. Days differ by
+          2 % anyway: twice a week for eight weeks finds a true 2 % two times in five.
+          {!way.method &&
+            " Sets of other reps are read by your curve, which is known less well: only large differences show."}
+          {way.is_heavy && " Heavy singles want safeties or a spotter."}
         </p>
         <Button look="strong" type="submit" disabled={begin.isPending}>
           Draw the weeks
@@ -181,8 +221,3 @@ function Try({ choice, season }: { choice: Schemas["ToTry"]; season: SeasonView 
 
 const nameOf = ({ exercise, setup }: Pick<LiftToTry, "exercise" | "setup">) =>
   [exercise, ...setup.items].join(", ");
-
-const evens = (most: number) =>
-  Array.from({ length: Math.max(Math.floor((most - FEWEST_WEEKS) / 2) + 1, 0) }, (_, at) =>
-    String(FEWEST_WEEKS + 2 * at),
-  );

@@ -5,17 +5,16 @@ import { plain } from "@/score/words";
 
 const US = "Fortis";
 
-/** What the lifter calls, and as how many reps that counts. */
+/** What the lifter calls, and how many reps that is worth by their log. */
 export function Calls({ calls }: { calls: readonly Schemas["Called"][] }) {
   const two = calls.find((each) => each.called === 2);
   return (
     <section aria-label="What you call">
-      <h2 className="font-bold">What you call, and what it counts as</h2>
+      <h2 className="font-bold">What you call, and what it is worth</h2>
       {two && (
         <p className="text-faint">
-          For the max, your “2 left” counts as about {plain(Math.round(two.left * 2) / 2)}: with your curve
-          that fits your log best. How many there were, only sets to the end can show; what you called stays
-          as you said it.
+          By your log your “2 left” are worth about {plain(two.left)}, give or take a fifth: with that it fits
+          best. Sets to the end show it best; what you called stays as you said it.
         </p>
       )}
       <table className="mt-2 w-full">
