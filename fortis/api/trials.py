@@ -81,7 +81,7 @@ class TrialLike(BaseModel):
         return self
 
 
-class Way(BaseModel):
+class WayToTry(BaseModel):
     """Something to try with a lift: its sets as they are with it, and the weeks that a trial of it can have.
 
     Without a `method` it is begun by its `sets`; where there are none either, the lifter writes them. They go over
@@ -103,7 +103,7 @@ class LiftToTry(BaseModel):
     exercise: str
     setup: SetUp
     usual: str
-    ways: list[Way]
+    ways: list[WayToTry]
 
 
 class ToTry(BaseModel):
@@ -274,10 +274,10 @@ def _to_try(entry: Entry, trained: Collection[int], *, knows_max: bool) -> LiftT
     return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=usual, ways=ways)
 
 
-def _way(name: str, method: Method | None, sets: str, trained: Collection[int]) -> Way:
+def _way(name: str, method: Method | None, sets: str, trained: Collection[int]) -> WayToTry:
     round_weeks = 1 if method else weeks_in(sets)
     weeks = _weeks(trained, round_weeks)
-    return Way(
+    return WayToTry(
         name=name,
         method=method,
         sets=sets,

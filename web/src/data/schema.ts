@@ -1138,7 +1138,7 @@ export interface paths {
         get?: never;
         /**
          * Move
-         * @description Move a session that was not begun to another day; there it stays when the season changes.
+         * @description Move a session that was not begun to another day: the season leaves it there, in its week.
          */
         put: operations["move_api_season_sessions__session_id__day_put"];
         post?: never;
@@ -1284,6 +1284,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season/{season_id}/lot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Which light weeks were drawn, which can be, and what came of it.
+         */
+        get: operations["show_api_season__season_id__lot_get"];
+        /**
+         * Draw
+         * @description Draw the schools of the light weeks to come. Those that were drawn before stay as they are.
+         */
+        put: operations["draw_api_season__season_id__lot_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/season/{season_id}/moved/{monday}": {
         parameters: {
             query?: never;
@@ -1334,7 +1358,7 @@ export interface paths {
         get?: never;
         /**
          * Begin
-         * @description Try something: the weeks of it are drawn by lot, one of every two.
+         * @description Try something: the weeks of it are drawn by lot, every other one, or every other round of them.
          *
          *     Sent again, it is not drawn again; for more weeks, those are drawn and it goes on.
          */
@@ -2608,6 +2632,18 @@ export interface components {
             words: string;
         };
         /**
+         * DrawnWeek
+         * @description A light week whose school was drawn.
+         */
+        DrawnWeek: {
+            /**
+             * Monday
+             * Format: date
+             */
+            monday: string;
+            school: components["schemas"]["LightSchool"];
+        };
+        /**
          * DueSession
          * @description A session that is due, how ready the lifter is for it, and what was noted at its lifts the last time.
          */
@@ -3564,16 +3600,16 @@ export interface components {
         };
         /**
          * LiftToTry
-         * @description A lift of the weeks to come: its sets as they are next, and as each method has them.
+         * @description A lift of the weeks to come: its sets as they are next, and what can be tried instead.
          */
         LiftToTry: {
             /** Exercise */
             exercise: string;
-            /** Methods */
-            methods: components["schemas"]["WithMethod"][];
             setup: components["schemas"]["SetUp-Output"];
             /** Usual */
             usual: string;
+            /** Ways */
+            ways: components["schemas"]["WayToTry"][];
         };
         /**
          * LiftView
@@ -3851,6 +3887,22 @@ export interface components {
             of: number;
             /** Sets */
             sets: number;
+        };
+        /**
+         * LotView
+         * @description The light weeks of a season by lot.
+         *
+         *     `to_draw` are those to come whose school was not drawn, `drawn` those of this season that were. `text` is how it
+         *     stands over all seasons, empty before anything was drawn.
+         */
+        LotView: {
+            /** Drawn */
+            drawn: components["schemas"]["DrawnWeek"][];
+            outcome: components["schemas"]["Outcome"] | null;
+            /** Text */
+            text: string;
+            /** To Draw */
+            to_draw: string[];
         };
         /**
          * Machine
@@ -5824,7 +5876,7 @@ export interface components {
         };
         /**
          * ToTry
-         * @description What can be tried from a Monday on, and for how many weeks at most; no lifts while another trial runs.
+         * @description What can be tried from a Monday on; no lifts while another trial runs.
          */
         ToTry: {
             /** Lifts */
@@ -5834,8 +5886,6 @@ export interface components {
              * Format: date
              */
             monday: string;
-            /** Weeks */
-            weeks: number;
         };
         /**
          * TodayView
@@ -5865,7 +5915,9 @@ export interface components {
         };
         /**
          * TrialLike
-         * @description What to try with a lift: a method, or other sets in the written notation, in half of so many weeks.
+         * @description What to try with a lift in half of so many weeks: a method, or other sets in the written notation.
+         *
+         *     Sets may change from week to week as those of a season do.
          */
         TrialLike: {
             /** Exercise */
@@ -6067,6 +6119,28 @@ export interface components {
          * @enum {string}
          */
         Way: "step loading" | "waves" | "by effort";
+        /**
+         * WayToTry
+         * @description Something to try with a lift: its sets as they are with it, and the weeks that a trial of it can have.
+         *
+         *     Without a `method` it is begun by its `sets`; where there are none either, the lifter writes them. They go over
+         *     `round_weeks`. `is_heavy` says that they have singles that want care.
+         */
+        WayToTry: {
+            /** Is Heavy */
+            is_heavy: boolean;
+            method: components["schemas"]["Method"] | null;
+            /** Name */
+            name: string;
+            /** Round Weeks */
+            round_weeks: number;
+            /** Sets */
+            sets: string;
+            /** Usual Weeks */
+            usual_weeks: number;
+            /** Weeks */
+            weeks: number[];
+        };
         /**
          * Week
          * @description A week from `monday` on. `lifts` are in the order they were done.
@@ -6379,15 +6453,6 @@ export interface components {
              * @default []
              */
             sore: components["schemas"]["Joint"][];
-        };
-        /**
-         * WithMethod
-         * @description A method, and the sets of a lift as they are with it.
-         */
-        WithMethod: {
-            method: components["schemas"]["Method"];
-            /** Sets */
-            sets: string;
         };
         /**
          * Written
@@ -13749,6 +13814,194 @@ export interface operations {
                 "application/json": components["schemas"]["LightLike"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonSaved"];
+                };
+            };
+            /** @description The body is no JSON at all. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description It comes from another page. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is too long. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The body is of another kind. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    show_api_season__season_id__lot_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Fortis does not go by that name. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is damaged, or Fortis at fault. */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+            /** @description The record is busy, or cannot be used: try again after `Retry-After` seconds. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetail"];
+                };
+            };
+        };
+    };
+    draw_api_season__season_id__lot_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                season_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

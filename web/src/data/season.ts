@@ -181,8 +181,7 @@ export const useEndTrial = (id: string) =>
 export const useLot = (id: string) =>
   useQuery({
     queryKey: ["season", id, "lot"],
-    queryFn: () =>
-      answer(client.GET("/api/season/{season_id}/lot", { params: { path: { season_id: id } } })),
+    queryFn: () => answer(client.GET("/api/season/{season_id}/lot", { params: { path: { season_id: id } } })),
   });
 
 /** Draw the schools of the light weeks to come. */

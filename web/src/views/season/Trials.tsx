@@ -1,7 +1,15 @@
 import { clsx } from "clsx";
 import { useState } from "react";
 import type { Schemas } from "@/data/client";
-import { type SeasonView, useBeginTrial, useDrawLot, useEndTrial, useLot, useToTry, useTrials } from "@/data/season";
+import {
+  type SeasonView,
+  useBeginTrial,
+  useDrawLot,
+  useEndTrial,
+  useLot,
+  useToTry,
+  useTrials,
+} from "@/data/season";
 import { Button } from "@/parts/Button";
 import { Choice } from "@/parts/Field";
 import { Trouble } from "@/parts/Notice";
@@ -9,7 +17,7 @@ import { dayAndMonth } from "../dates";
 
 type Trial = Schemas["TrialView"];
 type LiftToTry = Schemas["LiftToTry"];
-type Way = Schemas["Way"];
+type Way = Schemas["WayToTry"];
 
 /** What is tried with a lift in weeks drawn by lot, what came of it, and the next thing to try. */
 export function Trials({ season }: { season: SeasonView }) {
