@@ -6,14 +6,12 @@ from typing import NamedTuple
 import numpy as np
 
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
-from fortis.core.strength.observation import Grid
+from fortis.core.strength.observation import USUAL_CALLS, Grid
 
 ENDURANCES: Grid = np.array([DEFAULT_CURVE.endurance * times for times in (0.75, 1.0, 4 / 3)])
 BENDS: Grid = np.array([-1.0, 1.0, 5.0])
-CALLS: Grid = np.array([0.7, 1.1, 1.7])
-"""Reps left for each one that is called: most lifters have a little more than they call (from memory of the
-literature)."""
-USUAL_CALLS = 1.1
+CALLS: Grid = np.array([0.7, USUAL_CALLS, 1.7])
+"""Reps left for each one that is called."""
 CURVES = tuple(RepCurve(endurance=float(each), bend=float(bend)) for each in ENDURANCES for bend in BENDS)
 _LOG_ENDURANCES: Grid = np.log([curve.endurance for curve in CURVES])
 _BENDS: Grid = np.array([curve.bend for curve in CURVES])

@@ -20,6 +20,11 @@ TIRED = 0.06
 AS_GOOD_AS_FRESH = 3.0
 """A bout with fewer such reps before it is as good as fresh. A tired one can be far off because nobody recovers
 quite as expected, and then says little, like a vague one. What a fresh one says counts however far off it is."""
+CALLING = 0.85
+"""How much of that is the calling, as a share of its variance, where reps are left."""
+USUAL_CALLS = 1.1
+"""Reps left for each one that is called: most lifters have a little more than they call (from memory of the
+literature)."""
 WITHIN_A_REP = 0.5
 CALLED_WITHIN_A_REP = 0.2
 """Whole reps stand for the middle of what they leave over; none left, where nothing was tried, for none at all: a
@@ -68,13 +73,16 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
     that still weigh, `calls` how many reps are left for each that is called, shape (calls, 1, 1). Returns the
     shape (calls, curves, maxes), or (curves, maxes) where calls make no difference.
 
-    What is likely or not is the number that was called, so that each one called spans as many reps as are left for
-    it: without that, whoever calls few would seem to err the least.
+    What is likely or not is the number that was called. Each one called spans as many reps as are left for it, and
+    most of how far off a called bout may be is the calling, which spans as many more: without both, whoever calls
+    few, or many, would seem to err the least.
     """
     spread = SPREAD * (1 + TIRED * tired_reps) * bout.vague
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
+    is_called = bout.tells_reps and not bout.failed
+    wider = _wider(calls) if is_called and bout.left else 1.0
     if bout.tells_reps:
-        away = np.abs(found - np.log(to_failure(bout, calls) + COUNTED)) / spread
+        away = np.abs(found - np.log(to_failure(bout, calls) + COUNTED)) / (spread * wider)
         likely: Grid = -away - 2 * np.log(1 + np.exp(-away))
     else:
         left = bout.left * calls if bout.left else 0.0
@@ -82,9 +90,15 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
         likely = -np.maximum(short, 0.0) - np.log(1 + np.exp(-np.abs(short)))
     if tired_reps < AS_GOOD_AS_FRESH and bout.vague <= 1:
         likely = _concave(likely)
-    if bout.tells_reps and not bout.failed:
-        likely = likely + np.log(calls / (to_failure(bout, calls) + COUNTED))
+    if is_called:
+        likely = likely + np.log(calls / wider / (to_failure(bout, calls) + COUNTED))
     return likely
+
+
+def _wider(calls: Grid) -> Grid:
+    """How many times as far off a bout with reps left may be as one with the usual calls."""
+    wider: Grid = np.sqrt(1 - CALLING + CALLING * (calls / USUAL_CALLS) ** 2)
+    return wider
 
 
 def _concave(likely: Grid) -> Grid:
