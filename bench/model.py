@@ -18,7 +18,7 @@ from fortis.core.strength.formulas import FORMULAS
 from fortis.formats.csv import read_bouts
 from fortis.simulation.log import KINDS, write
 
-LIFTERS, WEEKS, FIRST_SEED, SESSIONS_BEFORE = 8, 26, 300, 6
+LIFTERS, WEEKS, FIRST_SEED, SESSIONS_BEFORE = 8, 26, 2_000, 6
 
 
 COLUMNS = (

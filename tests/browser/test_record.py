@@ -12,6 +12,9 @@ from tests.browser.test_loop import compose
 from tests.browser.test_views import axe
 from tests.serving import rows
 
+SINGLE = re.compile("^Correct 1 at 110 kg, [0-9] left, set 1 of Front squat")
+"""The heavy single of the demo's last leg day."""
+
 
 def test_a_correction_is_shown_on_demand(desktop, serving):
     begin(desktop, "# Browser day\nBack squat: 5 at 100 kg leave 2\n")
@@ -162,7 +165,7 @@ def test_a_bout_is_set_right_in_place_and_what_follows_changes(desktop, serving)
     row = desktop.get_by_role("row").filter(has_text="Front squat belt")
     expect(row).to_contain_text("1,530 kg")
     max_before = row.get_by_role("cell").nth(5).inner_text()
-    desktop.get_by_role("button", name="Correct 1 at 110 kg, 4 left, set 1 of Front squat").click()
+    desktop.get_by_role("button", name=SINGLE).click()
     form = desktop.get_by_role("form", name="Correct set 1 of Front squat")
     form.get_by_label("Load, kg").fill("10o")
     form.get_by_role("button", name="Set it right").click()
@@ -175,7 +178,7 @@ def test_a_bout_is_set_right_in_place_and_what_follows_changes(desktop, serving)
     expect(row).to_contain_text("1,545 kg")
     expect(row.get_by_role("cell").nth(5)).not_to_have_text(max_before)
     desktop.get_by_role("button", name="corrected").click()
-    expect(desktop.get_by_role("listitem").filter(has_text="first 1 at 110 kg, 4 left")).to_be_visible()
+    expect(desktop.get_by_role("listitem").filter(has_text="first 1 at 110 kg")).to_be_visible()
     assert axe(desktop) == []
     assert rows(serving, "select kg, reserve + 0, note, version from bout where version > 1") == [
         ("125", 0, "bar path", 2)
@@ -185,7 +188,7 @@ def test_a_bout_is_set_right_in_place_and_what_follows_changes(desktop, serving)
 def test_a_bout_that_was_written_elsewhere_meanwhile_is_not_written_over(desktop, serving):
     desktop.goto("/ledger")
     desktop.get_by_role("link", name="Legs", exact=True).first.click()
-    desktop.get_by_role("button", name="Correct 1 at 110 kg, 4 left, set 1 of Front squat").click()
+    desktop.get_by_role("button", name=SINGLE).click()
     with closing(sqlite3.connect(serving.database)) as elsewhere, elsewhere:
         elsewhere.execute("update bout set version = 2, reps = 2 where kg + 0 = 110 and reps = 1")
     form = desktop.get_by_role("form", name="Correct set 1 of Front squat")
