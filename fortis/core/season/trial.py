@@ -72,8 +72,6 @@ FEWEST = 3
 """Sessions each way from which a difference is told at all."""
 MATTERS = 0.01
 """A difference of the max below this is none that matters."""
-
-
 MOST_TRIED = 26
 """Weeks of a trial: nobody is told to go on for longer."""
 
@@ -269,10 +267,11 @@ def outcome(trial: Trial, readings: Sequence[Reading], left_out: Iterable[date],
     is_over = today > trial.last
     if min(tried, usual) < FEWEST:
         return Outcome(verdict=Verdict.OPEN if is_over else Verdict.RUNNING, tried=tried, usual=usual)
-    change, within = _together(
+    change, by_chance, between = _together(
         [each.likely for each in readings], [_difference(each, trial.monday) for each in told]
     )
-    within = hypot(within, SURE * UNLIKE * _heavier(told[0]))
+    misread = SURE * hypot(between, UNLIKE * _heavier(told[0]))
+    within = hypot(by_chance, misread)
     low, high = change - within, change + within
     verdict = verdict_of(low, high) if is_over else Verdict.RUNNING
     return Outcome(
@@ -282,7 +281,7 @@ def outcome(trial: Trial, readings: Sequence[Reading], left_out: Iterable[date],
         change=change,
         low=low,
         high=high,
-        more_weeks=_more_weeks(trial, change, within) if verdict is Verdict.OPEN else None,
+        more_weeks=_more_weeks(trial, change, by_chance, misread) if verdict is Verdict.OPEN else None,
     )
 
 
@@ -321,14 +320,14 @@ def _heavier(told: Sequence[_Told]) -> float:
     return abs(fmean(tried) - fmean(usual))
 
 
-def _together(likely: Sequence[float], found: Sequence[tuple[float, float]]) -> tuple[float, float]:
-    """What all kinds of lifter read, with how far off that may be: for one kind, and between them."""
+def _together(likely: Sequence[float], found: Sequence[tuple[float, float]]) -> tuple[float, float, float]:
+    """What all kinds of lifter read, how far off that may be for one kind, and how far they lie apart."""
     counts = np.power(likely, DOUBT)
     counts /= counts.sum()
     changes, withins = np.array(found).T
     change = float(counts @ changes)
     between = float(counts @ (changes - change) ** 2) ** 0.5
-    return change, hypot(float(counts @ withins), SURE * between)
+    return change, float(counts @ withins), between
 
 
 def _difference(told: Sequence[_Told], since: date) -> tuple[float, float]:
@@ -352,8 +351,10 @@ def verdict_of(low: float, high: float) -> Verdict:
     return Verdict.ALIKE if low > -MATTERS and high < MATTERS else Verdict.OPEN
 
 
-def _more_weeks(trial: Trial, change: float, within: float) -> int | None:
-    """The weeks that would about do, in pairs of rounds: bounds narrow with the root of the sessions."""
+def _more_weeks(trial: Trial, change: float, by_chance: float, misread: float) -> int | None:
+    """The weeks that would about do, in pairs of rounds: what is chance narrows with the root of the sessions."""
     enough, pair = max(abs(change), MATTERS), 2 * round_of(trial)
-    more = max(ceil(trial.weeks * ((within / enough) ** 2 - 1) / pair), 1) * pair
+    if misread >= enough:
+        return None
+    more = max(ceil(trial.weeks * (by_chance**2 / (enough**2 - misread**2) - 1) / pair), 1) * pair
     return more if trial.weeks + more <= MOST_TRIED else None

@@ -173,7 +173,7 @@ def told(tried, usual, noise=0.002, rise=0.0, of=4, days=(0, 3)):
     return [Reading(1.0, found)]
 
 
-LATER = MONDAY + timedelta(weeks=5)
+SECOND, LATER = MONDAY + timedelta(weeks=1), MONDAY + timedelta(weeks=5)
 
 
 def test_a_difference_is_told_at_the_end_and_not_before():
@@ -234,6 +234,12 @@ def test_weeks_that_would_do_follow_from_the_bounds():
     assert found.more_weeks == pytest.approx(4 * ((within / 0.01) ** 2 - 1), abs=2)
     far_off = outcome(trial(), told(0.0, 0.0, noise=0.05), (), LATER)
     assert far_off.more_weeks is None
+    apart = [
+        Reading(0.5, [each._replace(bouts=shown(each.bouts[0].form + (shift if each.on < SECOND else 0.0)))
+                      for each in told(0.0, 0.0, noise=0.008)[0].sessions])
+        for shift in (0.02, -0.02)
+    ]  # fmt: skip
+    assert outcome(trial(), apart, (), LATER).more_weeks is None
 
 
 def test_made_up_lifters_are_told_of_what_is_there():
