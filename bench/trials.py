@@ -9,7 +9,7 @@ from statistics import fmean, median
 from fortis.core.season.trial import Verdict
 from fortis.simulation.trying import FEWER, SAME, WAVES, Way, trial_of
 
-LIFTERS = 400
+LIFTERS = 200
 FIRST_SEED = 1_000
 EFFECTS = (0.0, 0.02, 0.04)
 WEEKS = {SAME: (8, 12), FEWER: (8, 12), WAVES: (12, 18)}

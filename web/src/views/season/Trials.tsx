@@ -213,7 +213,7 @@ function Try({ choice, season }: { choice: Schemas["ToTry"]; season: SeasonView 
             ? `It goes over ${way.round_weeks} weeks: one of every two such rounds is with it, drawn by lot; `
             : "One of every two weeks is with it, drawn by lot; "}
           the season’s sessions follow. At the end the sets of both are set beside each other. Days differ by
-          2 % anyway: twice a week for eight weeks finds a true 2 % two times in five.
+          2 % anyway: twice a week for eight weeks finds a true 2 % one time in three.
           {!way.method &&
             " Sets of other reps are read by your curve, which is known less well: only large differences show."}
           {way.is_heavy && " Heavy singles want safeties or a spotter."}
