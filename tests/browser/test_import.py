@@ -1,9 +1,12 @@
 """A strange log is brought, looked at, corrected, written, and taken back."""
 
+import re
+
 import pytest
 from playwright.sync_api import expect
 
 from tests.browser.test_views import axe
+from tests.logs import singles_log
 
 STRANGE = (
     "Datum;Übung;Satz;Gewicht (kg);Wdh;Stimmung;Notiz\n"
@@ -47,6 +50,8 @@ def test_a_strange_log_is_brought_and_taken_back(phone):
     sled.press("Enter")
     page.get_by_role("button", name="Write 3 bouts into my record").click()
     expect(page.get_by_text("1 session with 3 bouts are in your record.")).to_be_visible()
+    made = page.get_by_role("region", name="What Fortis makes of it")
+    expect(made).to_contain_text("Nothing of today’s strength: that takes sets of the last half year.")
     page.get_by_role("link", name="See them in the Ledger").click()
     expect(page.get_by_role("row").filter(has_text="Back squat, Bench press")).to_contain_text("1,653 kg")
     page.get_by_role("link", name="Session", exact=True).click()
@@ -59,6 +64,20 @@ def test_a_strange_log_is_brought_and_taken_back(phone):
     page.goto("/ledger/import")
     page.get_by_role("button", name="Bring it back").click()
     expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+
+
+@pytest.mark.new_lifter
+@pytest.mark.parametrize("width", ["desktop", "phone"])
+def test_what_a_log_says_of_todays_strength_is_told_at_once(request, width, today):
+    page = request.getfixturevalue(width)
+    bring(page, singles_log(today))
+    page.get_by_role("button", name=re.compile("^Write [0-9]+ bouts into my record")).click()
+    made = page.get_by_role("region", name="What Fortis makes of it")
+    squat = made.get_by_role("row").filter(has_text="Back squat")
+    expect(squat).to_contain_text(re.compile(r"1[23][0-9](\.5)?\skg"))
+    assert axe(page) == []
+    squat.get_by_role("link").click()
+    expect(page.get_by_role("heading", name="Back squat", level=1)).to_be_visible()
 
 
 @pytest.mark.new_lifter

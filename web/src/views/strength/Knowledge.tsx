@@ -13,8 +13,8 @@ export function Calls({ calls }: { calls: readonly Schemas["Called"][] }) {
       <h2 className="font-bold">What you call, and what it is worth</h2>
       {two && (
         <p className="text-faint">
-          By your log your “2 left” are worth about {plain(two.left)}, give or take a fifth. Sets to the end show
-          it best. What you called stays as you said it.
+          By your log your “2 left” are worth about {plain(two.left)}, give or take a fifth. Sets to the end
+          show it best. What you called stays as you said it.
         </p>
       )}
       <table className="mt-2 w-full">

@@ -6,6 +6,7 @@ import { Trouble } from "@/parts/Notice";
 import { counted } from "../../counted";
 import { fullDate } from "../../dates";
 import { LiftsMeant } from "./LiftsMeant";
+import { MadeOfIt } from "./MadeOfIt";
 import { ReadAsForm } from "./ReadAsForm";
 import { WhatComes } from "./WhatComes";
 
@@ -83,8 +84,8 @@ function Choose({ onBrought }: { onBrought: (id: string) => void }) {
 function Brought({ file, onAway, onDone }: { file: WaitingFile; onAway: () => void; onDone: () => void }) {
   if (file.state === "written")
     return (
-      <section className="mt-4" role="status">
-        <p className="text-xl">
+      <section className="mt-4">
+        <p className="text-xl" role="status">
           {counted(file.examined?.sessions ?? 0, "session")} with {counted(file.examined?.bouts ?? 0, "bout")}{" "}
           are in your record.
         </p>
@@ -100,6 +101,7 @@ function Brought({ file, onAway, onDone }: { file: WaitingFile; onAway: () => vo
             Bring another
           </Button>
         </div>
+        <MadeOfIt />
       </section>
     );
   return (
