@@ -30,8 +30,8 @@ from fortis.core.value import Kilograms, Value
 MOST_RESERVE = Decimal(5)
 """Reserves from here on are all one: plenty."""
 WATCH_FROM, CHANGE_FROM = Decimal("0.75"), Decimal("1.75")
-"""A reserve off by about one is watched, and calls for another load where the set before it was off as well; one
-off by about two calls for it at once."""
+"""A reserve off by about a rep is watched, and calls for another load where the set before it was off as well; one
+off by about two calls for it at once, as does one that comes to about two by what calls are worth."""
 A_STEP = Decimal("0.0125")
 """Other lifts follow a day that is off by so much for them."""
 MOST_OF_A_DAY = Decimal("0.1")
@@ -271,7 +271,8 @@ class Judged:
         off = left + spare - expected
         why = _left_words(left, expected, planned)
         if off <= -WATCH_FROM:
-            certain = off <= -CHANGE_FROM
+            worth = Decimal(str(round(max(self.expected.calls, 1.0), 2)))
+            certain = off * worth <= -CHANGE_FROM
             return self._lighter(outcome, why) if certain else self._watch(outcome, why)
         if off >= CHANGE_FROM and left >= 2:
             return self._heavier(outcome, why)
