@@ -58,20 +58,8 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     problems.install(app)
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, blocks, ledger, strength
-    for view in (
-        *views,
-        policies,
-        kit,
-        season,
-        watch,
-        trials,
-        lot,
-        fitting,
-        suggestions,
-        meet_day,
-        export,
-        imports,
-    ):
+    more = policies, kit, season, watch, trials, lot, fitting, suggestions, meet_day, export, imports
+    for view in (*views, *more):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))

@@ -1,7 +1,7 @@
 """Light weeks by lot: which school each has, and which of them served the lifter better."""
 
 from collections.abc import Mapping
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from random import SystemRandom
 from uuid import UUID
 
@@ -14,12 +14,13 @@ from fortis.api.views import with_bounds
 from fortis.api.work import Now, Work, WritingWork, commits
 from fortis.core.season.easy import EasyWeek, returns
 from fortis.core.season.lot import beside, draw_schools, light_weeks
-from fortis.core.season.model import LightSchool
+from fortis.core.season.model import LightSchool, Season
 from fortis.core.season.reading import with_schools
 from fortis.core.season.trial import FEWEST, MATTERS, Outcome, Verdict
 from fortis.core.tally.week import DAYS
 from fortis.core.units import Unit
 from fortis.store import lifter, seasons
+from fortis.store.cache import cached
 from fortis.store.went import sessions_went
 
 router = APIRouter(prefix="/api/season", tags=["season"])
@@ -51,11 +52,15 @@ class LotView(BaseModel):
 @router.get("/{season_id}/lot", responses={404: {"model": ProblemDetail}})
 def show(season_id: UUID, work: Work, now: Now) -> LotView:
     """Which light weeks were drawn, which can be, and what came of it."""
-    found = light_weeks(seasons.season_of(get_season(work, str(season_id))))
-    today, by_lot = lifter.today(work, now), _by_lot(work)
+    season, today = seasons.season_of(get_season(work, str(season_id))), lifter.today(work, now)
+    return cached(work, ("lot", season_id, today), lambda: _view(work, season, now))
+
+
+def _view(work: Work, season: Season, now: datetime) -> LotView:
+    found, by_lot = light_weeks(season), _by_lot(work)
     outcome = _outcome(work, by_lot, now) if by_lot else None
     return LotView(
-        to_draw=[day for day, week in found.items() if day > today and not week.by_lot],
+        to_draw=_to_draw(season, lifter.today(work, now)),
         drawn=[DrawnWeek(monday=day, school=week.school) for day, week in found.items() if week.by_lot],
         text=_told(outcome) if outcome else "",
         outcome=outcome,
@@ -67,11 +72,16 @@ def show(season_id: UUID, work: Work, now: Now) -> LotView:
 def draw(season_id: UUID, work: WritingWork, now: Now) -> SeasonSaved:
     """Draw the schools of the light weeks to come. Those that were drawn before stay as they are."""
     row = get_season(work, str(season_id))
-    season, today = seasons.season_of(row), lifter.today(work, now)
-    days = [day for day, week in light_weeks(season).items() if day > today and not week.by_lot]
+    season = seasons.season_of(row)
+    days = _to_draw(season, lifter.today(work, now))
     schools = draw_schools(len(days), _by_lot(work).values(), SystemRandom())
     written = with_schools(row.written, season, dict(zip(days, schools, strict=True)))
     return save_season(work, row.id, written, Unit(row.unit), now)
+
+
+def _to_draw(season: Season, today: date) -> list[date]:
+    """The Mondays of the light weeks to come whose school was not drawn."""
+    return [day for day, week in light_weeks(season).items() if day > today and not week.by_lot]
 
 
 def _by_lot(work: Work) -> Mapping[date, LightSchool]:
@@ -84,7 +94,7 @@ def _by_lot(work: Work) -> Mapping[date, LightSchool]:
     }
 
 
-def _outcome(work: Work, by_lot: Mapping[date, LightSchool], now: Now) -> Outcome:
+def _outcome(work: Work, by_lot: Mapping[date, LightSchool], now: datetime) -> Outcome:
     today = lifter.today(work, now)
     weeks = [EasyWeek(monday=day, school=school, weeks=0) for day, school in by_lot.items()]
     over = [week for week in weeks if week.ends < today]

@@ -148,8 +148,7 @@ def to_try(season_id: UUID, work: Work, now: Now) -> ToTry:
     row = get_season(work, str(season_id))
     season, unit = seasons.season_of(row), Unit(row.unit)
     monday = monday_of(lifter.today(work, now)) + timedelta(days=DAYS)
-    longest = Trial(monday=monday, weeks=MOST_WEEKS, tried=(), exercise="")
-    trained = numbers_of(longest, trained_mondays(season))
+    trained = numbers_of(trained_mondays(season), monday, MOST_WEEKS)
     busy = any(each.last >= monday for each in season.trials)
     entries = [] if busy or not _weeks(trained) else _entries(season, unit, monday)
     known, estimates = library(work), lookups.basis(work, now).estimates
@@ -190,7 +189,8 @@ def begin(season_id: UUID, monday: Day, like: TrialLike, work: WritingWork, now:
     if there and not _has_just_ended(there, lifter.today(work, now)):
         raise HTTPException(409, f"It was over on {there.last}, and what came after was not drawn: begin another.")
     drawn, begun = (there.tried, there.weeks) if there else ((), 0)
-    trained = [number for number in numbers_of(trial, trained_mondays(season)) if number > begun]
+    numbers = numbers_of(trained_mondays(season), trial.monday, trial.weeks)
+    trained = [number for number in numbers if number > begun]
     more = draw(trained, SystemRandom(), round_of(trial))
     if not more:
         raise HTTPException(422, _too_short(trial, len(trained)))
@@ -263,18 +263,20 @@ def _to_try(entry: Entry, trained: Collection[int], *, knows_max: bool) -> LiftT
     """What can be tried with a lift: nothing by its max where none is known."""
     usual = write_runs(entry.sets)
     ways = [
-        _way(method, method, sets, trained)
+        _way(method, sets, trained, method=method, is_heavy=method is Method.SINGLE)
         for method in Method
         if (knows_max or method is not Method.SINGLE)
         and (sets := write_runs(with_method(entry, method).sets)) != usual
     ]
     if knows_max and (waves := with_waves(entry)) and _weeks(trained, weeks_in(waves)):
-        ways.append(_way(WAVES, None, waves, trained))
-    ways.append(_way(OTHER, None, "", trained))
+        ways.append(_way(WAVES, waves, trained, is_heavy=True))
+    ways.append(_way(OTHER, "", trained))
     return LiftToTry(exercise=entry.exercise, setup=entry.setup, usual=usual, ways=ways)
 
 
-def _way(name: str, method: Method | None, sets: str, trained: Collection[int]) -> WayToTry:
+def _way(
+    name: str, sets: str, trained: Collection[int], *, method: Method | None = None, is_heavy: bool = False
+) -> WayToTry:
     round_weeks = 1 if method else weeks_in(sets)
     weeks = _weeks(trained, round_weeks)
     return WayToTry(
@@ -284,7 +286,7 @@ def _way(name: str, method: Method | None, sets: str, trained: Collection[int]) 
         round_weeks=round_weeks,
         weeks=weeks,
         usual_weeks=next((each for each in weeks if each >= USUAL_WEEKS), weeks[-1]),
-        is_heavy=method is Method.SINGLE or name == WAVES,
+        is_heavy=is_heavy,
     )
 
 

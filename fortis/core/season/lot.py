@@ -5,13 +5,12 @@ The answer is a difference of means with Welch's bounds, told when no week that 
 
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
-from math import ceil
 from random import Random
 
 from fortis.core.season.easy import Return
 from fortis.core.season.model import LightSchool, LightWeek, Season
 from fortis.core.season.reading import blocks_by_monday
-from fortis.core.season.trial import BOUNDS, FEWEST, MATTERS, Outcome, Verdict, verdict_of
+from fortis.core.season.trial import BOUNDS, FEWEST, Outcome, more, stands
 from fortis.core.tally.contrasts import welch
 
 MOST_WEEKS = 24
@@ -53,18 +52,7 @@ def beside(returns: Iterable[Return], by_lot: Mapping[date, LightSchool], *, is_
         for school in (LightSchool.SHORT, LightSchool.HALF)
     )
     if min(len(short), len(half)) < FEWEST:
-        verdict = Verdict.OPEN if is_over else Verdict.RUNNING
-        return Outcome(verdict=verdict, tried=len(short), usual=len(half))
-    change, within = welch(short, half, BOUNDS)
-    verdict = verdict_of(change - within, change + within) if is_over else Verdict.RUNNING
-    weeks = len(came_back)
-    more = max(ceil(weeks * ((within / max(abs(change), MATTERS)) ** 2 - 1) / 2) * 2, 2)
-    return Outcome(
-        verdict=verdict,
-        tried=len(short),
-        usual=len(half),
-        change=change,
-        low=change - within,
-        high=change + within,
-        more_weeks=more if verdict is Verdict.OPEN and weeks + more <= MOST_WEEKS else None,
-    )
+        return stands(len(short), len(half), None, is_over=is_over)
+    change, within = found = welch(short, half, BOUNDS)
+    more_weeks = more(len(came_back), change, within, most=MOST_WEEKS)
+    return stands(len(short), len(half), found, more_weeks, is_over=is_over)

@@ -410,7 +410,7 @@ def with_away(text: str, monday: date, away: Away | LightWeek | None) -> str:
     later = (now is not None and _puts_off(now)) - sum(map(_puts_off, before))
     gone = {found for line in lines if (found := _monday_on(line, _AWAY))}
     lines = [_light_later(line, monday, later, gone) for line in lines]
-    mondays = _trained(text.splitlines(), MOST_WEEKS), _trained([*lines, *filter(None, [now])], MOST_WEEKS)
+    mondays = _trained(text.splitlines()), _trained([*lines, *filter(None, [now])])
     return _with_head([_trial_later(line, *mondays) for line in lines], now)
 
 
@@ -499,12 +499,12 @@ def _numbers(told: str) -> list[int]:
     return sorted({int(each) for each in re.findall(r"\d+", told)})
 
 
-def _trained(lines: Sequence[str], weeks: int) -> Sequence[date]:
-    """The first Mondays for which the lines of a season have something planned, so many of them."""
+def _trained(lines: Sequence[str]) -> Sequence[date]:
+    """The Mondays for which the lines of a season have something planned, as many as the longest can have."""
     starts = next((monday for line in lines if (monday := _monday_on(line, _FROM))), None)
-    off = {_monday_on(line, _AWAY, _LIGHT) for line in lines if _monday_on(line, _AWAY, _LIGHT) and _puts_off(line)}
+    off = {monday for line in lines if (monday := _monday_on(line, _AWAY, _LIGHT)) and _puts_off(line)}
     days = (starts + timedelta(weeks=number) for number in count()) if starts else iter(())
-    return tuple(islice((day for day in days if day not in off), weeks))
+    return tuple(islice((day for day in days if day not in off), MOST_WEEKS))
 
 
 def with_trial(text: str, monday: date, trial: Trial | None) -> str:

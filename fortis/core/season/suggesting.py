@@ -17,6 +17,7 @@ from fortis.core.loading.kit import Kit
 from fortis.core.reason import Reason
 from fortis.core.season.model import Aim, AimLift, Block, Day, Kind, LightSchool, Season, Weekday
 from fortis.core.season.splits import SPLITS, WEEKDAYS, Joint, Lifts, Placed, Role, Split, can_be_done
+from fortis.core.season.trial import WAVES
 from fortis.core.season.weeks import week_by_week
 from fortis.core.structure.model import LiftKey, SetUp, lift_key
 from fortis.core.structure.notation import read
@@ -329,8 +330,7 @@ class _Suggestion:
         return f"3 x {_range(lift, 5, 8)} leave 3 rest 2:30"
 
     def _heavy(self, lift: Exercise) -> str:
-        top = "3|2|1 at 87|91|94% rest 4:00" if self._is_known(lift) else "3|2|1 leave 1 rest 4:00"
-        return f"{top}; 2 x 3 at top -10% rest 3:00"
+        return WAVES if self._is_known(lift) else "3|2|1 leave 1 rest 4:00; 2 x 3 at top -10% rest 3:00"
 
     def _name(self, lift: Exercise) -> str:
         return write_lift(lift.name, self._setup(lift))

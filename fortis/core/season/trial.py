@@ -40,7 +40,7 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.notation import read_sets
 from fortis.core.tally.shown import BoutShown, shown
-from fortis.core.tally.week import monday_of
+from fortis.core.tally.week import DAYS, monday_of
 from fortis.core.units import Unit
 from fortis.core.value import Value
 
@@ -99,9 +99,10 @@ def _rounds(trained: Iterable[int], weeks: int) -> Iterator[Sequence[int]]:
             yield in_a_row[at : at + weeks]
 
 
-def numbers_of(trial: Trial, trained: Iterable[date]) -> tuple[int, ...]:
-    """The weeks of a trial that are trained, by their numbers in it; `trained` are the Mondays of such weeks."""
-    return tuple(trial.number_of(monday) for monday in trained if trial.is_on(monday))
+def numbers_of(trained: Iterable[date], since: date, weeks: int) -> tuple[int, ...]:
+    """Those of so many weeks from a Monday on that are trained, by number, by the Mondays of all that are."""
+    numbers = ((monday - since).days // DAYS + 1 for monday in trained)
+    return tuple(number for number in numbers if 1 <= number <= weeks)
 
 
 def lengths(trained: Collection[int], weeks: int = 1) -> Iterator[int]:
@@ -266,14 +267,24 @@ def outcome(trial: Trial, readings: Sequence[Reading], left_out: Iterable[date],
     usual = min((sum(not session.tried for session in each) for each in told), default=0)
     is_over = today > trial.last
     if min(tried, usual) < FEWEST:
-        return Outcome(verdict=Verdict.OPEN if is_over else Verdict.RUNNING, tried=tried, usual=usual)
+        return stands(tried, usual, None, is_over=is_over)
     change, by_chance, between = _together(
         [each.likely for each in readings], [_difference(each, trial.monday) for each in told]
     )
     misread = SURE * hypot(between, UNLIKE * _heavier(told[0]))
-    within = hypot(by_chance, misread)
+    more_weeks = more(trial.weeks, change, by_chance, misread, of=2 * round_of(trial), most=MOST_TRIED)
+    return stands(tried, usual, (change, hypot(by_chance, misread)), more_weeks, is_over=is_over)
+
+
+def stands(
+    tried: int, usual: int, found: tuple[float, float] | None, more_weeks: int | None = None, *, is_over: bool
+) -> Outcome:
+    """How a trial stands: a change with how far off it may be on either side; None where there is too little."""
+    if found is None:
+        return Outcome(verdict=Verdict.OPEN if is_over else Verdict.RUNNING, tried=tried, usual=usual)
+    change, within = found
     low, high = change - within, change + within
-    verdict = verdict_of(low, high) if is_over else Verdict.RUNNING
+    verdict = _verdict(low, high) if is_over else Verdict.RUNNING
     return Outcome(
         verdict=verdict,
         tried=tried,
@@ -281,7 +292,7 @@ def outcome(trial: Trial, readings: Sequence[Reading], left_out: Iterable[date],
         change=change,
         low=low,
         high=high,
-        more_weeks=_more_weeks(trial, change, by_chance, misread) if verdict is Verdict.OPEN else None,
+        more_weeks=more_weeks if verdict is Verdict.OPEN else None,
     )
 
 
@@ -342,8 +353,7 @@ def _difference(told: Sequence[_Told], since: date) -> tuple[float, float]:
     return change, within
 
 
-def verdict_of(low: float, high: float) -> Verdict:
-    """What can be said of a difference between bounds."""
+def _verdict(low: float, high: float) -> Verdict:
     if low > 0:
         return Verdict.HELPS
     if high < 0:
@@ -351,10 +361,15 @@ def verdict_of(low: float, high: float) -> Verdict:
     return Verdict.ALIKE if low > -MATTERS and high < MATTERS else Verdict.OPEN
 
 
-def _more_weeks(trial: Trial, change: float, by_chance: float, misread: float) -> int | None:
-    """The weeks that would about do, in pairs of rounds: what is chance narrows with the root of the sessions."""
-    enough, pair = max(abs(change), MATTERS), 2 * round_of(trial)
+def more(
+    weeks: int, change: float, by_chance: float, misread: float = 0.0, *, of: int = 2, most: int
+) -> int | None:
+    """The weeks that would about do after so many, a multiple `of` some; None where it is more than `most` in all.
+
+    What is chance narrows with the root of the weeks, what is misread does not.
+    """
+    enough = max(abs(change), MATTERS)
     if misread >= enough:
         return None
-    more = max(ceil(trial.weeks * (by_chance**2 / (enough**2 - misread**2) - 1) / pair), 1) * pair
-    return more if trial.weeks + more <= MOST_TRIED else None
+    found = max(ceil(weeks * (by_chance**2 / (enough**2 - misread**2) - 1) / of), 1) * of
+    return found if weeks + found <= most else None

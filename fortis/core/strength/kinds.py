@@ -1,8 +1,5 @@
 """The kinds of lifter: three endurances, three bends of the rep curve, three habits of calling reps left."""
 
-from collections.abc import Iterator
-from typing import NamedTuple
-
 import numpy as np
 
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
@@ -29,21 +26,6 @@ def usual_kinds(*, novice: bool = False) -> Grid:
     kinds: Grid = np.exp(-(calls[:, None] + curves[None, :]) / 2)
     kinds /= kinds.sum()
     return kinds
-
-
-class Kind(NamedTuple):
-    """A kind of lifter: how likely it is, its rep curve, and the reps it has left for each one called."""
-
-    likely: float
-    curve: RepCurve
-    calls: float
-
-
-def each_kind(kinds: Grid) -> Iterator[Kind]:
-    """The kinds one by one, in the order of the grid."""
-    for calls, of_calls in zip(CALLS, kinds, strict=True):
-        for curve, likely in zip(CURVES, of_calls, strict=True):
-            yield Kind(float(likely), curve, float(calls))
 
 
 def curve_of(kinds: Grid) -> RepCurve:

@@ -81,8 +81,9 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
     is_called = bout.tells_reps and not bout.failed
     wider = _wider(calls) if is_called and bout.left else 1.0
+    told = np.log(to_failure(bout, calls) + COUNTED) if bout.tells_reps else 0.0
     if bout.tells_reps:
-        away = np.abs(found - np.log(to_failure(bout, calls) + COUNTED)) / (spread * wider)
+        away = np.abs(found - told) / (spread * wider)
         likely: Grid = -away - 2 * np.log(1 + np.exp(-away))
     else:
         left = bout.left * calls if bout.left else 0.0
@@ -91,7 +92,7 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
     if tired_reps < AS_GOOD_AS_FRESH and bout.vague <= 1:
         likely = _concave(likely)
     if is_called:
-        likely = likely + np.log(calls / wider / (to_failure(bout, calls) + COUNTED))
+        likely = likely + np.log(calls / wider) - told
     return likely
 
 

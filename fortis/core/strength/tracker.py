@@ -14,6 +14,7 @@ each counting as far as it is likely. What is not known of the lifter is so in t
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
+from itertools import product
 from typing import NamedTuple
 
 import numpy as np
@@ -32,7 +33,7 @@ from fortis.core.strength.belief import (
 from fortis.core.strength.curve import DEFAULT_CURVE, RepCurve
 from fortis.core.strength.day import Day, Foretold
 from fortis.core.strength.estimate import Estimate
-from fortis.core.strength.kinds import calls_of, curve_of, each_kind, usual_kinds
+from fortis.core.strength.kinds import CALLS, CURVES, calls_of, curve_of, usual_kinds
 from fortis.core.strength.observation import Grid, Heard
 from fortis.core.structure.model import LiftKey
 
@@ -132,11 +133,10 @@ class Profile:
         if key not in self.beliefs:
             return ()
         belief, _ = self._moved(key, at)
+        kinds, kgs = self.kinds_of(key[0]).ravel(), np.exp(belief.means).ravel()
         return tuple(
-            (kind.likely, Estimate(kg=kg, low=kg, high=kg, curve=kind.curve, calls=kind.calls))
-            for kind, kg in zip(
-                each_kind(self.kinds_of(key[0])), map(float, np.exp(belief.means).ravel()), strict=True
-            )
+            (float(likely), Estimate(kg=kg, low=kg, high=kg, curve=curve, calls=float(calls)))
+            for likely, kg, (calls, curve) in zip(kinds, map(float, kgs), product(CALLS, CURVES), strict=True)
         )
 
     def maxes(self, at: datetime) -> Mapping[LiftKey, Estimate]:

@@ -6,6 +6,9 @@ export const plain = (number: number): string => String(Math.round(number * 100)
 /** A number to its tenth. */
 export const tenth = (number: number): number => Math.round(number * 10) / 10;
 
+/** A number to its half. */
+export const half = (number: number): number => Math.round(number * 2) / 2;
+
 /** A whole number with its thousands set apart: 12,340. By hand, because the browser's own takes a slow phone a moment. */
 export const grouped = (whole: number): string => String(whole).replace(/\B(?=(\d{3})+$)/g, ",");
 

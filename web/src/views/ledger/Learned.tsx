@@ -1,5 +1,5 @@
 import type { Schemas } from "@/data/client";
-import { plain, weightOf } from "@/score/words";
+import { half, plain, weightOf } from "@/score/words";
 import { fullDate } from "../dates";
 
 type Past = Schemas["PastSession"];
@@ -28,7 +28,7 @@ export function Learned({ session: { records, calls } }: { session: Past }) {
         ))}
         {off.map((each) => (
           <li key={[each.exercise, ...each.setup.items].join()}>
-            <b>{each.exercise}</b>: you called {plain(Math.round(Math.abs(each.off) * 2) / 2)}{" "}
+            <b>{each.exercise}</b>: you called {plain(half(Math.abs(each.off)))}{" "}
             {each.off > 0 ? "more" : "fewer"} left than was to be expected,{" "}
             {each.bouts === 1 ? "in one bout" : `on average over ${each.bouts} bouts`}.
           </li>

@@ -4,7 +4,7 @@ import { useLiftStrength, useStrength } from "@/data/queries";
 import { Loaded } from "@/parts/Loaded";
 import { Menu, MenuItem } from "@/parts/Menu";
 import { Progress } from "@/parts/Progress";
-import { plain, tenth } from "@/score/words";
+import { half, plain, tenth } from "@/score/words";
 import { fullDate } from "../dates";
 import { Bests } from "./Bests";
 import { Calls, Foretold, Recovery } from "./Knowledge";
@@ -66,7 +66,7 @@ function Known({ view }: { view: View }) {
                 <span className="flex-1 pr-8">
                   {each.exercise} <span className="opacity-70">{each.setup}</span>
                 </span>
-                <b>{plain(Math.round(each.max.kg * 2) / 2)}</b>
+                <b>{plain(half(each.max.kg))}</b>
               </MenuItem>
             ))}
           </Menu>
@@ -86,7 +86,6 @@ function Known({ view }: { view: View }) {
 }
 
 function OneLift({ lift }: { lift: KnownLift }) {
-  const half = (kg: number) => plain(Math.round(kg * 2) / 2);
   return (
     <>
       <div className="mt-3 flex flex-wrap items-center gap-x-9 gap-y-2">
@@ -95,8 +94,8 @@ function OneLift({ lift }: { lift: KnownLift }) {
           <span className="ml-2 text-3xl font-medium">kg</span>
         </p>
         <p className="leading-relaxed">
-          what you can lift once, fresh: between {half(lift.max.low)} and {half(lift.max.high)}, four times in
-          five
+          what you can lift once, fresh: between {plain(half(lift.max.low))} and {plain(half(lift.max.high))},
+          four times in five
           <br />
           <span className="text-faint">
             {lift.sessions === 0 && `from what you remembered on ${fullDate(lift.last_on)}`}

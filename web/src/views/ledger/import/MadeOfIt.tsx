@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { useStrength } from "@/data/queries";
-import { plain } from "@/score/words";
+import { half, plain } from "@/score/words";
 import { counted } from "../../counted";
 
 const MOST_SHOWN = 8;
@@ -32,9 +32,9 @@ export function MadeOfIt() {
                       {setup ? `${exercise}, ${setup}` : exercise}
                     </Link>
                   </th>
-                  <td className="px-2 text-right font-bold">{kg(max.kg)}&nbsp;kg</td>
+                  <td className="px-2 text-right font-bold">{plain(half(max.kg))}&nbsp;kg</td>
                   <td className="px-2 text-right">
-                    {kg(max.low)} to {kg(max.high)}
+                    {plain(half(max.low))} to {plain(half(max.high))}
                   </td>
                   <td className="hidden pl-2 text-right text-faint sm:table-cell">
                     {counted(sessions, "session")}
@@ -58,5 +58,3 @@ export function MadeOfIt() {
     </section>
   );
 }
-
-const kg = (amount: number) => plain(Math.round(amount * 2) / 2);
