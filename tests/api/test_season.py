@@ -512,6 +512,29 @@ def test_light_weeks_are_drawn_by_lot_once_and_answered_by_how_the_lifter_came_b
     assert season.client.put(f"/api/season/{uuid4()}/lot").status_code == 404
 
 
+def test_which_light_weeks_serve_better_is_told_when_the_last_that_was_drawn_is_over(season, tmp_path, today):
+    """After heavy and short weeks two reps more are left than before them, after half the load two less."""
+    monday = today - timedelta(days=today.weekday())
+    light = [monday - timedelta(weeks=weeks) for weeks in (24, 20, 16, 12, 8, 4)]
+    lines = ["date;lift;kg;reps;rir"]
+    for week in range(28, 0, -1):
+        first = monday - timedelta(weeks=week)
+        if first not in light:
+            left = {light.index(day) % 2 for day in light if first - day == timedelta(weeks=1)}
+            lines += [f"{first};Back squat;100;5;{'04'[left.pop()] if left else 2}"] * 4
+            lines += [f"{first + timedelta(days=3)};Back squat;100;5;2"] * 4
+    bring("\n".join(lines) + "\n", tmp_path, tmp_path / "fortis.db")
+    schools = ("half the load", "heavy and short")
+    drawn = "\n".join(f"lightened {day}: {schools[at % 2]} by lot" for at, day in enumerate(light))
+    text = season.text.replace("2 rounds of 2", "15 rounds of 2").replace("from ", f"{drawn}\nfrom ")
+    season.save(re.sub(r"from \S+", f"from {light[0] - timedelta(weeks=4)}", text, count=1)).raise_for_status()
+    found = season.client.get(f"/api/season/{season.id}/lot").json()
+    assert (found["outcome"]["verdict"], found["outcome"]["tried"], found["outcome"]["usual"]) == ("it helps", 3, 3)
+    assert found["outcome"]["change"] == pytest.approx(4 * 0.035, abs=0.04)  # four reps, each some 3.5 % of the max
+    assert found["text"].startswith("Heavy and short ones serve you better: you come back +1")
+    assert found["text"].endswith("3 heavy and short, 3 with half the load.")
+
+
 def test_what_the_log_says_of_singles_is_told_on_the_page_of_the_lift(season, tmp_path, today):
     bring(singles_log(today), tmp_path, tmp_path / "fortis.db")
     page = season.client.get("/api/strength/lift", params={"lift_id": "back-squat"}).json()
