@@ -43,9 +43,10 @@ class _Asked(NamedTuple):
 def _asked(step: Step, lift: Exercise, basis: Basis) -> _Asked | None:
     """What a step asks of strength; None where that is not known, and where it asks nothing.
 
-    Halves, holds and what is lifted with help are nothing that a max says much of.
+    Halves, holds and what is lifted with help are nothing that a max says much of. The way up makes ready and does
+    not tire, as wherever a max is read from a log or a load solved for.
     """
-    if step.kind != "work" or step.left_out or step.settled is None:
+    if step.kind != "work" or step.warm_up or step.left_out or step.settled is None:
         return None
     max_ = basis.estimates.get(lift_key(lift, step.setup))
     counted = step.reps is not None or isinstance(step.target, MaxReps)
@@ -56,8 +57,8 @@ def _asked(step: Step, lift: Exercise, basis: Basis) -> _Asked | None:
     return _Asked(lift, (lift.id, step.side), max_, float(moved) / max_.kg)
 
 
-def _performed(step: Step, bout: _Asked, strengths: Strengths[tuple[str, Side]]) -> Foretold | None:
-    """Do a bout, as far as strength goes; nothing is told of warm-ups."""
+def _performed(step: Step, bout: _Asked, strengths: Strengths[tuple[str, Side]]) -> Foretold:
+    """Do a bout, as far as strength goes."""
     to_the_end = isinstance(step.target, MaxReps) or isinstance(step.effort, ToFailure)
     expected = strengths.perform(bout.key, bout.share, None if to_the_end else step.reps, step.seconds)
-    return None if step.warm_up else Foretold(reps=expected.reps, left=round(expected.left, 2))
+    return Foretold(reps=expected.reps, left=round(expected.left, 2))

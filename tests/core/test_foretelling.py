@@ -7,6 +7,7 @@ import pytest
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
 from fortis.core.foretelling import foretell
+from fortis.core.loading.warm_up import School
 from fortis.core.resolution import resolve
 from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.strength.estimate import estimate
@@ -15,14 +16,15 @@ from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.structure.timeline import timeline
 from fortis.core.units import Unit
+from tests.core.kits import FULL
 
 MAXES = {"Back squat": 100.0, "Bench press": 100.0, "Dip": 120.0, "One-arm row": 50.0}
 
 
-def foretold(written, maxes=MAXES, body_kg=Decimal(80)):
-    """For every bout of the work the reps expected and those left after them."""
+def foretold(written, maxes=MAXES, body_kg=Decimal(80), **more):
+    """For every bout, the way up with them, the reps expected and those left after them."""
     known = {lift_key(LIBRARY.find(lift), SetUp()): estimate(kg, 1, 0) for lift, kg in maxes.items()}
-    basis = Basis(body_kg=body_kg, estimates=known)
+    basis = Basis(body_kg=body_kg, estimates=known, **more)
     prescription = resolve(lay_out(read(written, Unit.KG)), basis)
     steps = foretell(timeline(prescription), prescription, basis).steps
     return [step.foretold and (step.foretold.reps, step.foretold.left) for step in steps if step.kind == "work"]
@@ -52,6 +54,16 @@ def test_who_goes_to_the_end_has_less_than_a_rep_left():
     for written in ("Back squat: 8 at 75 kg to failure", "Back squat: max at 75 kg"):
         ((reps, left),) = foretold(written)
         assert (reps, left) == (10, pytest.approx(0.2, abs=0.01))
+
+
+@pytest.mark.parametrize("school", School)
+def test_the_way_up_tires_nothing(school):
+    """At 87 % five reps go, of which three leave two, after a way up as without one."""
+    written = "Back squat: 3 at 87.5 kg rest 4:00; 2 x 3 at top -10%"
+    after_it, without = foretold(written, kit=FULL, warm_ups=school), foretold(written, kit=FULL)
+    assert without[0] == (3, pytest.approx(DEFAULT_CURVE.reps(0.875) - 3, abs=0.01))
+    assert len(after_it) > len(without)
+    assert after_it == [None] * (len(after_it) - len(without)) + without
 
 
 def test_other_lifts_are_rest():
