@@ -11,7 +11,7 @@ from fortis.core.loading.strip import PlateOrder
 from fortis.core.loading.warm_up import School
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
-from fortis.core.structure.model import LiftKey, SetUp, Side
+from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp, Side
 from fortis.core.value import Kilograms, Value
 
 
@@ -22,18 +22,29 @@ class Rung(Value):
     setup: SetUp
 
 
+class Instead(Value):
+    """A number `now` in place of the one written, `of`: where another is written by then, that one stands."""
+
+    of: int
+    now: int
+
+    def beside(self, written: int) -> int:
+        """What to do where so much is written."""
+        return self.now if written == self.of else written
+
+
 class Carried(Value):
     """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion.
 
-    `sets`, `rest` (seconds) and `hold` (seconds) take the place of those the plan has, `rung` that of its lift
-    and set-up; None leaves them.
+    `sets`, `rest` (seconds) and `reps` (or seconds of a hold) take the place of those the plan has, `rung` that of
+    its lift and set-up; None leaves them.
     """
 
     was_kg: Kilograms
     kg: Kilograms
-    sets: int | None = None
-    rest: int | None = None
-    hold: int | None = None
+    sets: Instead | None = None
+    rest: Instead | None = None
+    reps: FixedReps | Hold | None = None
     rung: Rung | None = None
     reasons: tuple[Reason, ...] = ()
 

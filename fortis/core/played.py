@@ -65,7 +65,7 @@ def _with_extra_sets(group: list[PlannedSet], extra: Mapping[str, int]) -> list[
     """
     lasts = {entry_name(each): each for each in group if not each.is_warm_up}
     added = [
-        last.model_copy(update={"number": last.number + more, "round": last.round + more})
+        last.model_copy(update={"number": last.number + more, "round": last.round + more, "added": True})
         for name, last in lasts.items()
         for more in range(1, extra.get(name, 0) + 1)
     ]

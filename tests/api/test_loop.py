@@ -78,7 +78,8 @@ def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
     text = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2"
     session = lifter.play(text, MET, today)
     kinds = [each["kind"] for each in client.get("/api/policies").json()]
-    assert kinds == ["by effort", "fixed step", "more sets", "shorter rests", "a longer range", "a ladder", "keep"]
+    assert kinds[:3] == ["by effort", "fixed step", "double progression"]
+    assert kinds[3:] == ["more sets", "shorter rests", "a longer range", "a ladder", "keep"]
     (before,) = lifter.past(session)["next_loads"]
     assert (before["policy"]["kind"], before["move"]) == ("by effort", "raise")
     chosen = {"kind": "more sets", "most_sets": 6}
@@ -97,6 +98,27 @@ def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
     refused = client.put(f"/api/policies/{before['lift_id']}", json={"kind": "fixed step", "step_kg": -5})
     assert refused.status_code == 422
     assert "step_kg" in refused.text
+
+
+def test_reps_grow_from_session_to_session_and_what_is_written_anew_stands(client, lifter, today):
+    text = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
+    client.put("/api/policies/back-squat", json={"kind": "double progression", "more_reps": 2})
+
+    def play(written, reps):
+        session_id = lifter.plan(written, today).json()["id"]
+        lifter.start(session_id)
+        work = lifter.work(session_id)
+        for step in work:
+            lifter.record(session_id, step, reps=reps, reserve=2)
+        client.post(f"/api/floor/{session_id}/finish")
+        (load,) = lifter.past(session_id)["next_loads"]
+        return [step["reps"] for step in work], work[0]["settled"]["kg"], load["reps"]
+
+    assert play(text, 5) == ([5] * 3, 100, 6)
+    assert play(text, 6) == ([6] * 3, 100, 7)
+    assert play(text, 7) == ([7] * 3, 100, None)
+    assert play(text, 5) == ([5] * 3, 102.5, 6)
+    assert play(text.replace("x 5", "x 8"), 8) == ([8] * 3, 100, 9)
 
 
 def test_a_session_is_shortened_to_a_time(client, lifter, today):

@@ -282,30 +282,6 @@ def with_policy(text, went, policy, again=None, **known):
     return found.load, with_carried(laid_out, carry(laid_out, [found.carries]))
 
 
-def test_by_sets_one_set_more_at_the_same_load_then_the_load():
-    text, policy = "Back squat: 3 x 5 at 100 leave 2", Policy(kind=PolicyKind.SETS, most_sets=4)
-    load, after = with_policy(text, [(5, 2)] * 3, policy)
-    assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.MORE_SETS, 100, 4, 4)
-    assert [each.number for each in after.sets] == [1, 2, 3, 4]
-    assert "set 4 of 4" in told(load, "outlook")
-    four = text.replace("3 x", "4 x")
-    load, after = with_policy(four, [(5, 2)] * 4, policy, again=text)
-    assert (load.move, load.kg, load.sets, len(after.sets)) == (Move.RAISE, Decimal("102.5"), None, 3)
-    load, after = with_policy(four, [(5, 2), (5, 1), (5, 1), (5, 1)], policy, again=text)
-    assert (load.move, load.kg, len(after.sets)) == (Move.HOLD, 100, 4)
-
-
-def test_by_rests_shorter_ones_at_the_same_load_down_to_the_shortest():
-    text, policy = "Back squat: 3 x 5 at 100 leave 2 rest 2:00", Policy(kind=PolicyKind.REST, least_rest=100)
-    load, after = with_policy(text, [(5, 2)] * 3, policy)
-    assert (load.move, load.kg, load.rest) == (Move.SHORTER_RESTS, 100, 105)
-    assert {each.rest for each in after.sets} == {105}
-    load, _ = with_policy(text.replace("2:00", "1:45"), [(5, 2)] * 3, policy)
-    assert load.rest == 100
-    load, after = with_policy(text.replace("2:00", "1:40"), [(5, 2)] * 3, policy, again=text)
-    assert (load.move, {each.rest for each in after.sets}) == (Move.RAISE, {120})
-
-
 def test_sets_and_rests_of_a_pair_belong_to_the_pair():
     text = "pair, 3 rounds, rest 1:30:\n  Back squat: 5 at 100 leave 2\n  Seal row: 8 at 50 kg\n"
     prescription, bouts = played(text, [(5, 2), (8, None)] * 3)

@@ -23,21 +23,27 @@ ROWS = Policy(kind=PolicyKind.LADDER, rungs=("Ring row", "Ring row [feet up]", "
 HOLDS = Policy(kind=PolicyKind.LADDER, rungs=("Hollow hold [tucked]", "Hollow hold"), rung_at=35)
 
 
-def planned(text, recommended=()):
+def planned(text, recommended=(), kit=FULL):
     laid_out = lay_out(read(text))
     carried = carry(laid_out, [each.carries for each in recommended])
     moved = with_carried(laid_out, carried)
-    return resolve(moved, Basis(kit=FULL, body_kg=BODY), loads_carried(moved, carried))
+    return resolve(moved, Basis(kit=kit, body_kg=BODY), loads_carried(moved, carried))
 
 
-def sessions(text, policies, *went):
-    """Play a plan again and again, each time as the time before recommends: its sets, and the last next load."""
+def sessions(text, policies, *went, estimates=None, kit=FULL):
+    """Play a plan again and again, each time as the time before recommends: its sets, and the last next load.
+
+    Another plan among the `went` is what is written from then on.
+    """
     recommended, found = (), []
     for each in went:
-        prescription = planned(text, recommended)
+        if isinstance(each, str):
+            text = each
+            continue
+        prescription = planned(text, recommended, kit)
         found.append(prescription.work_sets)
         done = performed(prescription, each)
-        recommended = recommendations(prescription, done, FULL, BODY, {}, policies)
+        recommended = recommendations(prescription, done, kit, BODY, estimates or {}, policies)
     return found, recommended[0].load
 
 

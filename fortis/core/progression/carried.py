@@ -1,17 +1,18 @@
 """What the last session recommends, carried to the lines of the next one that ask the same."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import timedelta
 from decimal import Decimal
+from functools import partial
 
 from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Carried
-from fortis.core.exercises import LIBRARY, Library, LoadKind
+from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
 from fortis.core.resolution import Line
-from fortis.core.structure.model import Hold, LiftKey
+from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
 
@@ -59,9 +60,9 @@ def target_of(sets: Iterable[PlannedSet]) -> Target:
 
 
 def _bare(bout: PlannedBout) -> PlannedBout:
-    """A bout without what changes from one time to the next: its load, the rest after it, how long it is held."""
-    reps = Hold(seconds=0) if isinstance(bout.reps, Hold) else bout.reps
-    return bout.model_copy(update={"settled": None, "left_out": False, "rest": 0, "reps": reps})
+    """A bout as it is written, without what changes from one time to the next: its load, and the rest after it."""
+    own = {"settled": None, "left_out": False, "rest": 0, "reps": bout.reps_of or bout.reps, "reps_of": None}
+    return bout.model_copy(update=own)
 
 
 def is_straight(sets: Iterable[PlannedSet]) -> bool:
@@ -70,51 +71,79 @@ def is_straight(sets: Iterable[PlannedSet]) -> bool:
     return len({each.entry for each in sets}) == 1 and all(each.every is None and not each.block for each in sets)
 
 
-def adapted(prescription: Prescription, line: Line, sets: int | None, rest: int | None) -> Prescription:
-    """A plan with more sets of a line that is alone in its group, or with other rests. None leaves them."""
+def adapted(
+    prescription: Prescription,
+    line: Line,
+    sets: int | None = None,
+    rest: int | None = None,
+    reps: FixedReps | Hold | None = None,
+) -> Prescription:
+    """A plan with other reps (or seconds of a hold) in every work set of a line, with more sets, or other rests.
+
+    None leaves them. Sets and rests are those of a line that is alone in its group.
+    """
+    if reps is not None:
+        prescription = _each_of(prescription, line, partial(_with_reps, reps=reps))
     group = [each for each in prescription.sets if each.group == line[0] and not each.is_warm_up]
-    if (sets is None and rest is None) or not is_straight(group):
+    if not is_straight(group):
         return prescription
     if sets is not None and sets > len(group):
         extra = {entry_name(group[0]): sets - len(group)}
         prescription = as_played(prescription, Adjustments(extra=extra))
-    if rest is None:
-        return prescription
-    rested = tuple(
-        each.model_copy(update={"rest": rest}) if each.group == line[0] and not each.is_warm_up else each
+    if rest is not None:
+        prescription = _each_of(prescription, line, partial(_rested, rest=rest))
+    return prescription
+
+
+def _each_of(prescription: Prescription, line: Line, change: Callable[[PlannedSet], PlannedSet]) -> Prescription:
+    """A plan with a change of every work set of a line."""
+    sets = (
+        change(each) if (each.group, each.entry) == line and not each.is_warm_up else each
         for each in prescription.sets
     )
-    return prescription.model_copy(update={"sets": rested})
+    return prescription.model_copy(update={"sets": tuple(sets)})
+
+
+def _rested(each: PlannedSet, rest: int) -> PlannedSet:
+    return each.model_copy(update={"rest": rest, "rest_of": written_rest(each)})
+
+
+def _with_reps(each: PlannedSet, reps: FixedReps | Hold) -> PlannedSet:
+    bouts = tuple(
+        bout.model_copy(update={"reps": reps, "reps_of": bout.reps_of or bout.reps})
+        if isinstance(bout.reps, type(reps))
+        else bout
+        for bout in each.bouts
+    )
+    return each.model_copy(update={"bouts": bouts})
+
+
+def written_rest(each: PlannedSet) -> int:
+    """The rest after a set that is written, whatever stands in for it."""
+    return each.rest if each.rest_of is None else each.rest_of
 
 
 def with_carried(
     prescription: Prescription, carried: Mapping[Line, Carried], library: Library = LIBRARY
 ) -> Prescription:
-    """A plan with the numbers of sets, the rests, the seconds and the rungs that are carried to its lines."""
+    """A plan with the sets, the rests, the reps or seconds and the rungs that are carried to its lines.
+
+    Sets and rests that are no longer written as they were are left as they are.
+    """
     for line, each in carried.items():
-        prescription = adapted(prescription, line, each.sets, each.rest)
-        if each.hold is None and each.rung is None:
-            continue
-        sets = tuple(
-            _moved_on(own, each, library) if (own.group, own.entry) == line else own for own in prescription.sets
-        )
-        prescription = prescription.model_copy(update={"sets": sets})
+        work = [own for own in prescription.by_entry()[line] if not own.is_warm_up]
+        sets = each.sets.beside(len(work)) if each.sets else None
+        rest = each.rest.beside(work[0].rest) if each.rest else None
+        prescription = adapted(prescription, line, sets, rest, each.reps)
+        if (rung := each.rung) is not None:
+            lift = library.find(rung.exercise)
+            prescription = _each_of(prescription, line, partial(_on_rung, lift=lift, setup=rung.setup))
     return prescription
 
 
-def _moved_on(each: PlannedSet, carried: Carried, library: Library) -> PlannedSet:
-    """A set on its rung, and held as long as is carried."""
-    if carried.rung is not None:
-        lift = library.find(carried.rung.exercise)
-        own = {"exercise": lift.name, "lift": lift, "setup": carried.rung.setup, "rung_of": each.key}
-        each = each.model_copy(update=own)
-    if carried.hold is None:
-        return each
-    held = Hold(seconds=carried.hold)
-    bouts = tuple(
-        bout.model_copy(update={"reps": held}) if isinstance(bout.reps, Hold) else bout for bout in each.bouts
-    )
-    return each.model_copy(update={"bouts": bouts})
+def _on_rung(each: PlannedSet, lift: Exercise, setup: SetUp) -> PlannedSet:
+    own = {"exercise": lift.name, "lift": lift, "setup": setup, "rung_of": each.key}
+    return each.model_copy(update=own)
 
 
 def loads_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Mapping[Line, Carried]:

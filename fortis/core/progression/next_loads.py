@@ -12,7 +12,7 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Any
 
-from fortis.core.basis import Carried, Rung
+from fortis.core.basis import Carried, Instead, Rung
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.line_demand import Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of, share_of_max
@@ -20,14 +20,15 @@ from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Where, nearest, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import Carries, adapted, is_straight, target_of
-from fortis.core.progression.policy import BY_EFFORT, CLIMBING, REST_STEP, Policy, PolicyKind
+from fortis.core.progression.carried import Carries, adapted, is_straight, target_of, written_rest
+from fortis.core.progression.policy import BY_EFFORT, CLIMBING, COUNTING, REST_STEP, Policy, PolicyKind
 from fortis.core.progression.rungs import rung_at, rung_on
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import count_of, is_rep_target, least_of, most_of, to_the_half
 from fortis.core.structure.model import (
     BodyPlus,
+    FixedReps,
     Hold,
     LiftKey,
     LoadTarget,
@@ -48,6 +49,10 @@ from fortis.core.value import Kilograms, Value
 SMALLEST_RISE = Decimal("1.01")
 LARGEST_RISE = Decimal("1.05")
 """A rise above 5 % in one go is no little (common practice: 2 to 5 %)."""
+LEAST_TURN = Decimal("0.025")
+"""Where reps take turns with the load, the next load is so much more at least (common practice: 2 to 5 %)."""
+A_REP_HARDER = 0.975
+"""A set a rep harder than planned is one with so much less allowed."""
 LARGEST_CUT = Decimal("0.90")
 """A single bad day takes 10 % off at most."""
 SMALLEST_CUT = Decimal("0.975")
@@ -82,7 +87,7 @@ class Move(StrEnum):
 class NextLoad(Value):
     """The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
 
-    `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
+    `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
     """
 
     exercise: str
@@ -94,6 +99,7 @@ class NextLoad(Value):
     was_kg: Kilograms
     kg: Kilograms
     body: bool
+    reps: int | None
     sets: int | None
     rest: int | None
     hold: int | None
@@ -289,17 +295,13 @@ class _Case:
     def decide(self) -> Recommendation:
         more = self._more_of_the_same()
         move, kg, aim, reasons = self._kept() or self._climbed() or more or self._follow_max() or self._judge()
-        first, sets, rest = self.sets[0], None, None
-        hold, rung = self._next_hold(move), self._next_rung(move)
-        if move is not Move.RAISE and self._is_straight:
-            sets = len(self.sets) + (move is Move.MORE_SETS) if self.policy.kind is PolicyKind.SETS else None
-            rest = self._next_rest(move) if self.policy.kind is PolicyKind.REST else None
-        more_sets = sets if move is Move.MORE_SETS else None
-        shorter = rest if move is Move.SHORTER_RESTS else None
+        first = self.sets[0]
+        reps, sets, rest = self._next_reps(move), self._next_sets(move), self._next_rest(move)
+        rung = self._next_rung(move)
         if self.max:
             told = () if share_of_max(self.written) and not self._missed() else (_max_told(self.max),)
-            reasons = (*told, *reasons, *self._outlook(kg, more_sets, shorter))
-        reasons = (*reasons, *self._then(kg), *self._no_rung())
+            reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
+        reasons = (*reasons, *self._then(kg), *self._no_rung(), *self._no_range())
         load = NextLoad(
             exercise=self.exercise.name,
             lift_id=_written(first)[0],
@@ -310,16 +312,17 @@ class _Case:
             was_kg=self.was_kg,
             kg=kg,
             body=self.body,
-            sets=more_sets,
-            rest=shorter,
-            hold=hold if move is Move.LONGER_HOLDS else None,
+            reps=reps.count if isinstance(reps, FixedReps) and move is Move.MORE_REPS else None,
+            sets=sets.now if sets and move is Move.MORE_SETS else None,
+            rest=rest.now if rest and move is Move.SHORTER_RESTS else None,
+            hold=reps.seconds if isinstance(reps, Hold) and move is Move.LONGER_HOLDS else None,
             rung=rung if move is Move.NEXT_RUNG else None,
             aim=aim,
             policy=self.policy,
             estimate=self.max,
             reasons=reasons,
         )
-        own: dict[str, Any] = {"sets": sets, "rest": rest, "hold": hold, "rung": rung}
+        own: dict[str, Any] = {"reps": reps, "sets": sets, "rest": rest, "rung": rung}
         if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
             own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
         carried = self._carried(kg, reasons).model_copy(update=own)
@@ -328,13 +331,15 @@ class _Case:
     @cached_property
     def demand(self) -> Demand | None:
         """What the line asks as it was played; None where no max is known."""
-        return self._demand(None, None)
+        return self._demand()
 
-    def _demand(self, sets: int | None, rest: int | None) -> Demand | None:
+    def _demand(
+        self, reps: FixedReps | Hold | None = None, sets: int | None = None, rest: int | None = None
+    ) -> Demand | None:
         if self.part is None or self.max is None:
             return None
         line = self.sets[0].group, self.sets[0].entry
-        session = adapted(self.session, line, sets, rest)
+        session = adapted(self.session, line, sets, rest, reps)
         lift = self.exercise.id
         of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
         return demand_of(session, of_line, self.lead.planned, self.part)
@@ -356,7 +361,8 @@ class _Case:
 
     def _climbed(self) -> Decision | None:
         """The next rung where all went as planned; nothing else changes on the way."""
-        if self.policy.kind not in CLIMBING or not self._all_went_as_planned() or not self._next_place:
+        all_went = self._went_as_planned and self._all_done
+        if self.policy.kind not in CLIMBING or not all_went or not self._next_place:
             return None
         held = self._held
         if held is not None and held < self.policy.rung_at:
@@ -398,12 +404,16 @@ class _Case:
         seconds = [pair.planned.reps.seconds for pair in self.judged if isinstance(pair.planned.reps, Hold)]
         return min(seconds) if len(seconds) == len(self.judged) else None
 
-    def _next_hold(self, move: Move) -> int | None:
-        """The seconds to hold next time: a little longer, or as this time; a new rung begins as written."""
-        held = self._held
-        if held is None or move is Move.NEXT_RUNG:
+    def _next_reps(self, move: Move) -> FixedReps | Hold | None:
+        """The reps, or the seconds to hold, of next time: more, or as this time. A new rung begins as written."""
+        if move is Move.NEXT_RUNG:
             return None
-        return _longer(held) if move is Move.LONGER_HOLDS else held
+        if (held := self._held) is not None:
+            return Hold(seconds=_longer(held) if move is Move.LONGER_HOLDS else held)
+        counted = self._counted
+        if counted is None or move in (Move.RAISE, Move.CUT):
+            return None
+        return FixedReps(count=counted.now + (move is Move.MORE_REPS))
 
     def _judge_hold(self, held: int) -> Decision:
         if missed := self._missed():
@@ -416,32 +426,93 @@ class _Case:
         reason = Reason(code="longer holds", text=text, values={"seconds": Decimal(_longer(held))})
         return Move.LONGER_HOLDS, self.was_kg, self._aim(), (reason,)
 
-    def _more_of_the_same(self) -> Decision | None:
-        """One set more, or shorter rests, where all went as planned and there is room."""
-        if not self._is_straight or not self._all_went_as_planned():
+    @property
+    def _counted(self) -> Instead | None:
+        """The reps of every set in double progression: those written, and those they stand at.
+
+        None for other lifts, where a range is written, and where not all sets ask the same.
+        """
+        if any(len({bout.side for bout in each.bouts}) < len(each.bouts) for each in self.sets):
             return None
-        sets, rest = len(self.sets), self.sets[0].rest
-        if self.policy.kind is PolicyKind.SETS and sets < self.policy.most_sets:
-            text = f"All went as planned: one set more at the same load, {sets + 1} instead of {sets}."
-            reason = Reason(code="more sets", text=text, values={"sets": Decimal(sets + 1)})
-            return Move.MORE_SETS, self.was_kg, self._aim(), (reason,)
-        if self.policy.kind is PolicyKind.REST and rest > self.policy.least_rest:
-            shorter = self._next_rest(Move.SHORTER_RESTS)
-            text = (
-                f"All went as planned: shorter rests at the same load, {clock(shorter)} instead of {clock(rest)}."
-            )
-            reason = Reason(code="shorter rests", text=text, values={"seconds": Decimal(shorter)})
-            return Move.SHORTER_RESTS, self.was_kg, self._aim(), (reason,)
+        alike = {(bout.reps_of or bout.reps, bout.reps) for each in self.sets for bout in each.bouts}
+        match self.policy.kind, *alike:
+            case PolicyKind.REPS, (FixedReps(count=written), FixedReps(count=now)):
+                return Instead(of=written, now=now)
         return None
 
-    def _next_rest(self, move: Move) -> int:
-        rest = self.sets[0].rest
-        return max(rest - REST_STEP, self.policy.least_rest) if move is Move.SHORTER_RESTS else rest
+    def _no_range(self) -> tuple[Reason, ...]:
+        """That reps are to grow up to the top of a range, and the sets of the line have none in common."""
+        ranges = all(isinstance(pair.planned.reps, RepRange) for pair in self.judged)
+        if self.policy.kind is not PolicyKind.REPS or self._counted or ranges or self._held is not None:
+            return ()
+        text = "The sets of this line do not all ask the same reps: the load follows how hard they were."
+        return (Reason(code="no range", text=text),)
 
-    def _all_went_as_planned(self) -> bool:
-        planned = sum(_is_judged(bout) for each in self.sets for bout in each.open_bouts)
-        done = all(pair.at_top for pair in self.judged) and len(self.judged) == planned
-        return done and not self._slipped and min(self._overs, default=Decimal(0)) >= 0
+    def _more_of_the_same(self) -> Decision | None:
+        """One rep or set more, or shorter rests, while there is room; as it was where not all went as planned."""
+        more = self._more_reps() or self._more_sets() or self._shorter_rests()
+        if more is None or not self._went_as_planned:
+            return None
+        if self._all_done:
+            return more
+        text = "What was done went as planned, but not every set was done: the same again."
+        return Move.HOLD, self.was_kg, self._aim(), (Reason(code="not all done", text=text),)
+
+    def _more_reps(self) -> Decision | None:
+        reps = self._counted
+        if reps is None or reps.now >= reps.of + self.policy.more_reps:
+            return None
+        text = (
+            f"All went as planned: one rep more in each set at the same load, {reps.now + 1} instead of {reps.now}."
+        )
+        reason = Reason(code="more reps", text=text, values={"reps": Decimal(reps.now + 1)})
+        return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (reason,)
+
+    def _more_sets(self) -> Decision | None:
+        sets = len(self.sets)
+        if self.policy.kind is not PolicyKind.SETS or not self._is_straight or sets >= self.policy.most_sets:
+            return None
+        text = f"All went as planned: one set more at the same load, {sets + 1} instead of {sets}."
+        reason = Reason(code="more sets", text=text, values={"sets": Decimal(sets + 1)})
+        return Move.MORE_SETS, self.was_kg, self._aim(), (reason,)
+
+    def _shorter_rests(self) -> Decision | None:
+        rest = self.sets[0].rest
+        if self.policy.kind is not PolicyKind.REST or not self._is_straight or rest <= self.policy.least_rest:
+            return None
+        shorter = self._shorter(rest)
+        text = f"All went as planned: shorter rests at the same load, {clock(shorter)} instead of {clock(rest)}."
+        reason = Reason(code="shorter rests", text=text, values={"seconds": Decimal(shorter)})
+        return Move.SHORTER_RESTS, self.was_kg, self._aim(), (reason,)
+
+    def _shorter(self, rest: int) -> int:
+        return max(rest - REST_STEP, self.policy.least_rest)
+
+    def _next_sets(self, move: Move) -> Instead | None:
+        """The sets of next time, one more or as many as this time; with more load those that are written."""
+        if self.policy.kind is not PolicyKind.SETS or not self._is_straight or move is Move.RAISE:
+            return None
+        written = sum(not each.added for each in self.sets)
+        return Instead(of=written, now=len(self.sets) + (move is Move.MORE_SETS))
+
+    def _next_rest(self, move: Move) -> Instead | None:
+        """The same of the rests."""
+        if self.policy.kind is not PolicyKind.REST or not self._is_straight or move is Move.RAISE:
+            return None
+        rest = self.sets[0].rest
+        shorter = self._shorter(rest) if move is Move.SHORTER_RESTS else rest
+        return Instead(of=written_rest(self.sets[0]), now=shorter)
+
+    @property
+    def _all_done(self) -> bool:
+        """Whether every bout was done that can be told."""
+        return len(self.judged) == sum(_is_judged(bout) for each in self.sets for bout in each.open_bouts)
+
+    @property
+    def _went_as_planned(self) -> bool:
+        """Whether all that was done met its target, in good form and with what was to be left."""
+        at_top = all(pair.at_top for pair in self.judged)
+        return at_top and not self._slipped and min(self._overs, default=Decimal(0)) >= 0
 
     @cached_property
     def _overs(self) -> list[Decimal]:
@@ -550,7 +621,7 @@ class _Case:
             text = "Not every set was done as planned: the same rung and load again."
             return Move.HOLD, self.was_kg, self._aim(), (Reason(code="same rung", text=text),)
         if missed := self._missed():
-            return self._cut(missed)
+            return self._still_in_range(missed) or self._cut(missed)
         overs, slipped = self._overs, self._slipped
         if slipped:
             text = f"Form slipped in {_times(slipped)}: the same load again, cleanly."
@@ -574,6 +645,15 @@ class _Case:
 
     def _missed(self) -> list[_Pair]:
         return [pair for pair in self.judged if pair.missed]
+
+    def _still_in_range(self, missed: list[_Pair]) -> Decision | None:
+        """The same again where reps that came on top are missing, and none of those that are written."""
+        counted, fewest = self._counted, min(pair.number for pair in missed)
+        if counted is None or fewest < counted.of:
+            return None
+        text = f"{fewest} of {counted.now} reps in the hardest set, and {counted.of} are written: the same again."
+        values = {"asked": Decimal(counted.now), "done": Decimal(fewest)}
+        return Move.HOLD, self.was_kg, self._aim(), (Reason(code="same reps", text=text, values=values),)
 
     def _cut(self, missed: list[_Pair]) -> Decision:
         worst = max(missed, key=lambda pair: pair.short_by)
@@ -618,6 +698,8 @@ class _Case:
         moved = self.was_kg + self.part
         if self.policy.kind is PolicyKind.STEP:
             return self._stepped()
+        if (turned := self._turned(overs, moved)) is not None:
+            return turned
         allowed = (self._allowed() if overs else None) or moved
         spare = max(min(overs, default=Decimal(0)), Decimal(0))
         if allowed < moved * LEAST_BELIEVED and spare < SHOWN:
@@ -654,6 +736,37 @@ class _Case:
         reason = Reason(code="fixed step", text=text, values={"step_kg": self.policy.step_kg})
         return Move.RAISE, kg, self._aim(), (reason, *self._rounding(wanted, kg))
 
+    def _turned(self, overs: Sequence[Decimal], moved: Decimal) -> Decision | None:
+        """At the top of the range the next load, from its bottom again; one more rep where the max allows none yet.
+
+        None where reps do not take turns with the load.
+        """
+        counted, asked = self._counted, self.lead.planned.reps
+        ranged = self.policy.kind is PolicyKind.REPS and isinstance(asked, RepRange)
+        if counted is None and not ranged:
+            return None
+        bottom, top = (counted.of, counted.now) if counted else (least_of(asked), most_of(asked) or 0)
+        kg = nearest(self.kit, self.exercise, self.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
+        if kg <= self.was_kg:
+            return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (self._jump_too_big(kg, moved),)
+        demand = self._demand(FixedReps(count=bottom)) if counted else self.demand
+        allowed = demand.allowed_kg(self.max) if demand and self.max and overs else None
+        load = f"{plain(kg)} kg{' added' if self.body else ''}"
+        values = {"kg": kg, "reps": Decimal(bottom)}
+        if allowed and float(kg + (self.part or 0)) * A_REP_HARDER > allowed and min(overs) < SHOWN:
+            text = (
+                f"Every set reached {top}, but {load}, the next load here, is too much for {bottom} yet: one rep "
+                "more first."
+            )
+            return (
+                Move.MORE_REPS,
+                self.was_kg,
+                MORE_REPS_AIM,
+                (Reason(code="too much yet", text=text, values=values),),
+            )
+        text = f"Every set reached {top}: {load}, the next load here, from {bottom} again."
+        return Move.RAISE, kg, self._aim(), (Reason(code="top of the range", text=text, values=values),)
+
     def _jump_too_big(self, kg: Decimal, moved: Decimal) -> Reason:
         if kg <= self.was_kg or not moved:
             return Reason(code="no load above", text="There is no load above this one here: add a rep to each set.")
@@ -671,11 +784,18 @@ class _Case:
         kg = self.demand.allowed_kg(self.max)
         return None if kg is None else Decimal(str(round(kg, 2)))
 
-    def _outlook(self, kg: Decimal, sets: int | None = None, rest: int | None = None) -> tuple[Reason, ...]:
-        """What to expect of the line with its next load, and its next sets or rests where they change."""
-        demand = self.demand if sets is None and rest is None else self._demand(sets, rest)
+    def _outlook(
+        self,
+        kg: Decimal,
+        reps: FixedReps | Hold | None = None,
+        sets: Instead | None = None,
+        rest: Instead | None = None,
+    ) -> tuple[Reason, ...]:
+        """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
+        written = FixedReps(count=self._counted.of) if self._counted and reps is None else None
+        demand = self._demand(reps or written, sets.now if sets else None, rest.now if rest else None)
         found = self._expected(kg, demand)
-        return () if found is None else (self._foretold(kg, found, sets or len(self.sets)),)
+        return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)
 
     def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:
         which = "the set" if sets == 1 else f"set {found.set} of {sets}"
@@ -692,7 +812,7 @@ class _Case:
 
     def _then(self, kg: Decimal) -> tuple[Reason, ...]:
         """What the time after next would bring: where all goes as planned, ends with none left, or falls short."""
-        if self.policy.kind in (PolicyKind.KEEP, *CLIMBING) or kg <= 0 or self._open():
+        if self.policy.kind in (PolicyKind.KEEP, *CLIMBING, *COUNTING) or kg <= 0 or self._open():
             return ()
         well, barely, short = (
             self._after(kg, left=None, missing=0),

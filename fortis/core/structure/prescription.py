@@ -103,11 +103,12 @@ class PlannedBout(Value):
     """One bout of the plan. `rest` is the short rest after it inside the set; `climbed` is a climb still to add.
 
     `left_out` says that it was taken out of the plan on the floor, `finds` that the reps left after it tell the
-    load of what it leads up to.
+    load of what it leads up to. `reps_of` is what is written, where more stands in for it by now.
     """
 
     number: int
     reps: RepTarget
+    reps_of: RepTarget | None = None
     load: LoadTarget | None = None
     climbed: Shift | None = None
     effort: Effort | None = None
@@ -133,7 +134,8 @@ class PlannedSet(Value):
 
     `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
     seconds after its round began. `rung_of` is the lift and set-up that are written, where another rung of their
-    ladder stands in for them.
+    ladder stands in for them, `rest_of` the rest that is written, where a shorter one does. `added` says that the
+    set is none of those written.
     """
 
     group: int
@@ -148,6 +150,8 @@ class PlannedSet(Value):
     every: int | None = None
     block: Block | None = None
     rung_of: LiftKey | None = None
+    rest_of: int | None = None
+    added: bool = False
 
     @property
     def is_warm_up(self) -> bool:

@@ -4140,7 +4140,7 @@ export interface components {
          * NextLoad
          * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
          *
-         *     `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
+         *     `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
          */
         NextLoad: {
             /** Aim */
@@ -4164,6 +4164,8 @@ export interface components {
             policy: components["schemas"]["Policy-Output"];
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
+            /** Reps */
+            reps: number | null;
             /** Rest */
             rest: number | null;
             rung: components["schemas"]["Rung"] | null;
@@ -4579,9 +4581,10 @@ export interface components {
          * Policy
          * @description How a lift progresses. The numbers are for the kinds that need them.
          *
-         *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
-         *     the load changes. `rungs` are those of a range (items of the set-up) or a ladder (lifts, with their set-up in
-         *     brackets), the first one first; `rung_at` is how many seconds a hold takes to the next.
+         *     `step_kg` is what a fixed step adds; `more_reps` (beyond those written, where no range is), `most_sets` and
+         *     `least_rest` (seconds) say how far reps, sets and rests go before the load changes. `rungs` are those of a
+         *     range (items of the set-up) or a ladder (lifts, with their set-up in brackets), the first one first; `rung_at`
+         *     is how many seconds a hold takes to the next.
          */
         "Policy-Input": {
             /** @default by effort */
@@ -4591,6 +4594,11 @@ export interface components {
              * @default 60
              */
             least_rest: number;
+            /**
+             * More Reps
+             * @default 3
+             */
+            more_reps: number;
             /**
              * Most Sets
              * @default 5
@@ -4616,9 +4624,10 @@ export interface components {
          * Policy
          * @description How a lift progresses. The numbers are for the kinds that need them.
          *
-         *     `step_kg` is what a fixed step adds; `most_sets` and `least_rest` (seconds) say how far sets and rests go before
-         *     the load changes. `rungs` are those of a range (items of the set-up) or a ladder (lifts, with their set-up in
-         *     brackets), the first one first; `rung_at` is how many seconds a hold takes to the next.
+         *     `step_kg` is what a fixed step adds; `more_reps` (beyond those written, where no range is), `most_sets` and
+         *     `least_rest` (seconds) say how far reps, sets and rests go before the load changes. `rungs` are those of a
+         *     range (items of the set-up) or a ladder (lifts, with their set-up in brackets), the first one first; `rung_at`
+         *     is how many seconds a hold takes to the next.
          */
         "Policy-Output": {
             /** @default by effort */
@@ -4628,6 +4637,11 @@ export interface components {
              * @default 60
              */
             least_rest: number;
+            /**
+             * More Reps
+             * @default 3
+             */
+            more_reps: number;
             /**
              * Most Sets
              * @default 5
@@ -4654,7 +4668,7 @@ export interface components {
          * @description What changes while the targets are met.
          * @enum {string}
          */
-        PolicyKind: "by effort" | "fixed step" | "more sets" | "shorter rests" | "a longer range" | "a ladder" | "keep";
+        PolicyKind: "by effort" | "fixed step" | "double progression" | "more sets" | "shorter rests" | "a longer range" | "a ladder" | "keep";
         /**
          * PolicyMeaning
          * @description A way to progress, and what it means in a sentence.

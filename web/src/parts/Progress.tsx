@@ -53,6 +53,13 @@ export function Progress({ liftId, policy }: { liftId: string; policy: Policy })
       {policy.kind === "fixed step" && (
         <NumberField label="Step in kg" value={policy.step_kg} onKeep={(step_kg) => put({ step_kg })} />
       )}
+      {policy.kind === "double progression" && (
+        <NumberField
+          label="Reps more at most, where no range is written"
+          value={policy.more_reps}
+          onKeep={(more_reps) => put({ more_reps })}
+        />
+      )}
       {policy.kind === "more sets" && (
         <NumberField
           label="Sets at most"

@@ -38,6 +38,7 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
               </b>
               <span className="ml-2 text-[15px] text-faint">
                 {MOVES[load.move]}
+                {load.reps !== null && ` (${load.reps})`}
                 {load.sets !== null && ` (${load.sets})`}
                 {load.rest !== null && ` (${clock(load.rest)})`}
                 {load.hold !== null && ` (${load.hold} s)`}
