@@ -12,7 +12,7 @@ from fortis.api.work import Now, Work
 from fortis.core.tally.small_score import SmallSet, small_score
 from fortis.core.tally.week import DAYS, Usual, Week, added_up, beside, monday_of, usual_hard_sets
 from fortis.core.value import Day, Kilograms
-from fortis.store import lifter
+from fortis.store import lifter, sessions
 from fortis.store.weeks import Done, done_within
 
 router = APIRouter(prefix="/api/ledger/weeks", tags=["ledger"])
@@ -40,9 +40,13 @@ class WeekView(Week):
 
 
 class WeeksView(BaseModel):
-    """Weeks in order, the latest last, and what is usual for the lifter over them. `today` is the lifter's date."""
+    """Weeks in order, the latest last, and what is usual for the lifter over them.
+
+    `today` is the lifter's date, `first` the Monday of the first week with a session (this week's without).
+    """
 
     today: date
+    first: date
     weeks: list[WeekView]
     usual: tuple[Usual, ...]
 
@@ -64,6 +68,7 @@ def weeks(
     past = [week for week in added if _is_over(week, today)]
     return WeeksView(
         today=today,
+        first=monday_of(sessions.first_day(work) or today),
         weeks=[
             WeekView(
                 **dict(week),

@@ -7,7 +7,7 @@ from typing import Any, NamedTuple, TypeVar
 from zoneinfo import ZoneInfo
 
 from sqlalchemy import ColumnElement, Select, func, literal, or_, select, tuple_
-from sqlalchemy.orm import Session as Unit_of_work
+from sqlalchemy.orm import Session as UnitOfWork
 from sqlalchemy.orm import object_session
 
 from fortis.core.adjustments import Adjustments
@@ -55,7 +55,7 @@ def state_of(row: SessionRow) -> State:
     return State.STARTED if row.started_at else State.PLANNED
 
 
-def get(work: Unit_of_work, session_id: str) -> SessionRow:
+def get(work: UnitOfWork, session_id: str) -> SessionRow:
     """One session. Raises `UnknownSessionError`."""
     row = work.get(SessionRow, session_id)
     if row is None:
@@ -64,7 +64,7 @@ def get(work: Unit_of_work, session_id: str) -> SessionRow:
 
 
 def save_plan(
-    work: Unit_of_work,
+    work: UnitOfWork,
     session_id: str,
     written: str,
     unit: Unit,
@@ -92,7 +92,7 @@ def save_plan(
     return get(work, session_id)
 
 
-def slot_of_title(work: Unit_of_work, title: str) -> str | None:
+def slot_of_title(work: UnitOfWork, title: str) -> str | None:
     """The slot of the latest session of a title, whatever its case; sessions without a title stand alone."""
     if title == UNTITLED:
         return None
@@ -102,7 +102,7 @@ def slot_of_title(work: Unit_of_work, title: str) -> str | None:
     return row.slot if row else None
 
 
-def discard(work: Unit_of_work, session_id: str, now: datetime) -> None:
+def discard(work: UnitOfWork, session_id: str, now: datetime) -> None:
     """Put a session aside. Nothing is deleted: saving it again brings it back."""
     get(work, session_id).discarded_at = now
 
@@ -167,6 +167,13 @@ def reopen(row: SessionRow) -> None:
     row.finished_at = None
 
 
+def first_day(work: UnitOfWork) -> date | None:
+    """The day of the first finished session; None while there is none."""
+    query = _in_use().where(SessionRow.finished_at.is_not(None)).order_by(SessionRow.started_at).limit(1)
+    first = work.scalars(query).first()
+    return first and day_of(first)
+
+
 def day_of(row: SessionRow) -> date | None:
     """The day a session was started on, where the lifter was; None before that."""
     return row.started_at and day_in(row.zone, row.started_at)
@@ -179,20 +186,20 @@ def time_on_the_floor(row: SessionRow, done: Iterable[RecordedBout]) -> timedelt
     return max((bout.done_at for bout in done), default=row.started_at) - row.started_at
 
 
-def started(work: Unit_of_work) -> SessionRow | None:
+def started(work: UnitOfWork) -> SessionRow | None:
     """The session being played, the latest where there are several."""
     query = _in_use().where(SessionRow.started_at.is_not(None), SessionRow.finished_at.is_(None))
     return work.scalars(query.order_by(SessionRow.started_at.desc()).limit(1)).first()
 
 
-def planned(work: Unit_of_work) -> Sequence[SessionRow]:
+def planned(work: UnitOfWork) -> Sequence[SessionRow]:
     """Sessions not yet started, the earliest date first, those without a date last."""
     query = _in_use().where(SessionRow.started_at.is_(None))
     return work.scalars(query.order_by(SessionRow.planned_on.is_(None), SessionRow.planned_on)).all()
 
 
 def finished(
-    work: Unit_of_work,
+    work: UnitOfWork,
     *,
     slot: str | None = None,
     before: datetime | SessionRow | None = None,
@@ -242,7 +249,7 @@ class Beginning(NamedTuple):
     remembered: PerformedBout | None = None
 
 
-def beginnings(work: Unit_of_work, *, before: datetime, since: datetime) -> Sequence[Beginning]:
+def beginnings(work: UnitOfWork, *, before: datetime, since: datetime) -> Sequence[Beginning]:
     """The finished sessions that began within a time, the oldest first."""
     query = (
         select(SessionRow.id, SessionRow.started_at, SessionRow.zone)

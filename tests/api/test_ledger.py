@@ -1,5 +1,6 @@
 """The Ledger by the page, over a log that is longer than any page."""
 
+from datetime import date, timedelta
 from io import BytesIO
 from uuid import uuid4
 
@@ -40,6 +41,18 @@ def test_a_page_says_how_long_it_may_be_and_what_it_follows(long_log):
     assert long_log.get("/api/ledger", params={"before": str(uuid4())}).status_code == 404
 
 
+def every_week(client):
+    """All weeks back to one of the year before the demo's first."""
+    until, weeks = None, []
+    for _ in range(12):
+        page = client.get("/api/ledger/weeks", params={"many": 16} | ({"until": until} if until else {})).json()[
+            "weeks"
+        ]
+        weeks += page
+        until = f"{date.fromisoformat(page[0]['monday']) - timedelta(days=7)}"
+    return weeks
+
+
 def test_weeks_hold_every_session_once_and_end_where_asked(long_log):
     latest = long_log.get("/api/ledger/weeks").json()
     assert len(latest["weeks"]) == 8
@@ -51,6 +64,8 @@ def test_weeks_hold_every_session_once_and_end_where_asked(long_log):
     assert [each["day"] for each in shown] == sorted(each["day"] for each in shown)
     earlier = long_log.get("/api/ledger/weeks", params={"until": latest["weeks"][0]["monday"], "many": 2}).json()
     assert earlier["weeks"][-1] == latest["weeks"][0]
+    told = {latest["first"], earlier["first"]}
+    assert told == {min(each["monday"] for each in every_week(long_log) if each["of"])}
     for wrong in ({"until": "soon"}, {"until": "0001-01-01"}, {"many": 17}):
         assert long_log.get("/api/ledger/weeks", params=wrong).status_code == 422
 

@@ -3,6 +3,7 @@
 import csv
 import re
 
+import pytest
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
@@ -30,6 +31,26 @@ def test_weeks_are_leafed_through_and_opened(desktop):
     plot.focus()
     desktop.keyboard.press("ArrowLeft")
     expect(told).not_to_contain_text(this)
+
+
+@pytest.mark.long_log
+def test_weeks_go_back_to_the_first_one_and_only_those_in_sight_are_drawn(phone):
+    phone.goto("/ledger")
+    weeks = phone.get_by_role("region", name="Weeks")
+    named = weeks.get_by_role("link", name="Week of")
+    expect(named).not_to_have_count(0)
+    first = phone.request.get("/api/ledger/weeks").json()["first"]
+    table = weeks.get_by_role("table", name="Sessions by week and day")
+    table.evaluate("table => table.parentElement.scrollTo(0, 0)")
+    expect(named.first).to_have_attribute("href", f"/ledger/week/{first}")
+    expect(named.first).to_contain_text(first[:4])
+    expect(weeks.get_by_role("link", name=re.compile(", [0-9,]+ kg$"))).not_to_have_count(0)
+    assert named.count() <= 5
+    expect(weeks.get_by_role("button", name="Earlier weeks")).not_to_be_visible()
+    assert phone.evaluate("document.documentElement.scrollWidth") == 390
+    assert axe(phone) == []
+    phone.get_by_role("button", name="Later weeks").click()
+    expect(named.first).not_to_have_attribute("href", f"/ledger/week/{first}")
 
 
 def test_a_plot_is_taken_along_as_numbers_drawing_and_picture(desktop):

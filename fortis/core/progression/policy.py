@@ -25,7 +25,8 @@ class PolicyKind(StrEnum):
 MEANINGS: dict[PolicyKind, str] = {
     PolicyKind.EFFORT: "The load follows how hard the sets were, and what your max allows for all of them.",
     PolicyKind.STEP: "The same step up each time every rep was done, however hard; down after a miss.",
-    PolicyKind.REPS: "The same load, one rep more each time all went well, to the top of a range; then more load.",
+    PolicyKind.REPS: "The same load, one rep more each time all went well, up to the top of the range that is "
+    "written, or by so many reps where none is; then more load, and the first reps again.",
     PolicyKind.SETS: "The same load, one set more each time all went well; then more load and the plan's sets.",
     PolicyKind.REST: "The same load, shorter rests each time all went well; then more load and the plan's rests.",
     PolicyKind.RANGE: "The same load, from the next pin or box each time all went well; then more load.",

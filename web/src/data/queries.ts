@@ -1,8 +1,10 @@
 import {
   keepPreviousData,
   QueryClient,
+  queryOptions,
   useInfiniteQuery,
   useMutation,
+  useQueries,
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
@@ -49,12 +51,21 @@ export const useLedger = (find: string) =>
     refetchOnWindowFocus: false,
   });
 
+const weeksUntil = (until: string | null, many: number) =>
+  queryOptions({
+    queryKey: ["ledger", "weeks", until, many],
+    queryFn: () => answer(client.GET("/api/ledger/weeks", { params: { query: { until, many } } })),
+  });
+
 /** So many weeks up to the one of a day, up to today's where none is given. */
 export const useWeeks = (until: string | null, many: number) =>
-  useQuery({
-    queryKey: ["ledger", "weeks", until, many],
-    placeholderData: (previous) => previous,
-    queryFn: () => answer(client.GET("/api/ledger/weeks", { params: { query: { until, many } } })),
+  useQuery({ ...weeksUntil(until, many), placeholderData: keepPreviousData });
+
+/** The same for each of some days, as far as they are there. */
+export const useManyWeeks = (untils: string[], many: number) =>
+  useQueries({
+    queries: untils.map((until) => weeksUntil(until, many)),
+    combine: (found) => found.flatMap(({ data }) => data?.weeks ?? []),
   });
 
 /** Whole weeks from a Monday on. */

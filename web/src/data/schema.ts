@@ -6354,9 +6354,16 @@ export interface components {
         };
         /**
          * WeeksView
-         * @description Weeks in order, the latest last, and what is usual for the lifter over them. `today` is the lifter's date.
+         * @description Weeks in order, the latest last, and what is usual for the lifter over them.
+         *
+         *     `today` is the lifter's date, `first` the Monday of the first week with a session (this week's without).
          */
         WeeksView: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
             /**
              * Today
              * Format: date

@@ -55,7 +55,7 @@ export function Progress({ liftId, policy }: { liftId: string; policy: Policy })
       )}
       {policy.kind === "double progression" && (
         <NumberField
-          label="Reps more at most, where no range is written"
+          label="Reps to add at most"
           value={policy.more_reps}
           onKeep={(more_reps) => put({ more_reps })}
         />

@@ -29,6 +29,9 @@ export const weekday = (day: number): string => dayjs("2024-01-01").add(day, "da
 export const addDays = (iso: string, many: number): string =>
   dateOf(iso).add(many, "day").format("YYYY-MM-DD");
 
+/** How many weeks later a Monday is than another. */
+export const weeksBetween = (one: string, other: string): number => dayjs(other).diff(dayjs(one), "week");
+
 /** How far off a day is that a season leads to: 5 weeks to the meet, Sat, 2 Jan 2027. */
 export function untilWords(aim: { what: string; on: string }, today: string): string {
   const days = dateOf(aim.on).diff(dateOf(today), "day");
