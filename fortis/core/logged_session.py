@@ -62,9 +62,9 @@ class DoneBout(NamedTuple):
 
 @dataclass(frozen=True)
 class LoggedSession:
-    """A session as it can be kept: its title and text in the notation, its plan, and what was done, in order."""
+    """A session as it can be kept: as planned and as text in the notation, settled, and what was done, in order."""
 
-    title: str
+    session: Session
     written: str
     prescription: Prescription
     done: tuple[DoneBout, ...]
@@ -102,7 +102,7 @@ def put_together(bouts: Sequence[LoggedBout], unit: Unit = Unit.KG, library: Lib
     session = Session(title=title, groups=tuple(_group(group, unit) for group in groups))
     placed = list(_placed(groups))
     return LoggedSession(
-        title=title,
+        session=session,
         written=write(session),
         prescription=Prescription(title=title, sets=tuple(_planned(placed))),
         done=tuple(_done(ordered, placed)),

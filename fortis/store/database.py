@@ -8,6 +8,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
+from pydantic_core import to_json
 from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
@@ -95,8 +96,14 @@ PATIENCE_SECONDS = 5
 """How long a unit of work waits for another process that writes."""
 
 
+def _as_json(value: object) -> str:
+    """A value as JSON, its letters as they are: set-ups are searched in it."""
+    return to_json(value).decode()
+
+
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE_SECONDS})
+    patience = {"timeout": PATIENCE_SECONDS}
+    engine = create_engine(f"sqlite:///{path}", connect_args=patience, json_serializer=_as_json)
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:

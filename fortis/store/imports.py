@@ -25,7 +25,7 @@ from fortis.store import sessions
 from fortis.store.database import Database, writing
 from fortis.store.lifter import WEIGHED, lifter
 from fortis.store.lifts import library
-from fortis.store.naming import named
+from fortis.store.naming import names_of
 from fortis.store.recording import record_all
 from fortis.store.staging import Staged
 from fortis.store.tables import BodyWeightRow, BoutRow, BoutVersionRow, ImportRow, SessionRow
@@ -289,7 +289,7 @@ class _Writer:
         self.sessions, self.bouts = self.sessions + len(rows), self.bouts + len(done)
 
     def _row(self, work: UnitOfWork, session: LoggedSession) -> dict[str, object]:
-        session_id, title = str(uuid4()), session.title or sessions.UNTITLED
+        session_id, title = str(uuid4()), session.session.title or sessions.UNTITLED
         if title not in self._slots:
             self._slots[title] = sessions.slot_of_title(work, title) or session_id
         first, last = session.done[0], session.done[-1]
@@ -298,7 +298,7 @@ class _Writer:
             "slot": session_id if title == sessions.UNTITLED else self._slots[title],
             "title": title,
             "written": session.written,
-            "structures": named(session.written, self.unit),
+            "structures": names_of(session.session),
             "unit": self.unit,
             "started_at": first.began_at or first.done_at,
             "finished_at": last.done_at,

@@ -22,7 +22,7 @@ def notebook(work: UnitOfWork) -> Iterator[str]:
         bouts = list(done)
         day = bouts[0].performed_at.date()
         session = put_together(bouts, Unit(unit), known)
-        yield _headed(session.title, day, session.written)
+        yield _headed(session.session.title, day, session.written)
     for row in sessions.planned(work):
         yield _headed(row.title, row.planned_on, row.written)
 

@@ -171,7 +171,7 @@ def first_day(work: UnitOfWork) -> date | None:
     """The day of the first finished session; None while there is none."""
     query = _in_use().where(SessionRow.finished_at.is_not(None)).order_by(SessionRow.started_at).limit(1)
     first = work.scalars(query).first()
-    return first and day_of(first)
+    return day_of(first) if first else None
 
 
 def day_of(row: SessionRow) -> date | None:

@@ -12,6 +12,7 @@ from fortis.core.lift_names import as_lift_name, meant
 from fortis.core.logged import LoggedBout
 from fortis.core.logged_session import put_together, spaced
 from fortis.core.structure.model import SetUp, Side
+from fortis.core.structure.naming import structures
 from fortis.core.structure.notation import read
 from fortis.core.structure.timeline import timeline
 from fortis.core.structure.writing import write
@@ -133,6 +134,7 @@ def test_every_bout_is_there_once_in_its_place_and_the_text_reads_back(bouts, nu
     assert sorted(map(str, places)) == sorted(str(each.position) for each in done)
     assert all(places[each.position].lift.id == each.lift_id for each in done)
     assert write(read(session.written, unit)) == session.written
+    assert structures(read(session.written, unit)) == structures(session.session)
     assert timeline(session.prescription).total_seconds > 0
 
 

@@ -1,5 +1,6 @@
 """Records of earlier releases, opened, brought up to date and played on: a release adds one and changes none."""
 
+import json
 import sqlite3
 from datetime import UTC, date, datetime
 from decimal import Decimal
@@ -8,6 +9,7 @@ from uuid import UUID
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy import String, select, type_coerce
 
 from fortis.api.app import create_app
 from fortis.core.performance import LoadSource
@@ -64,6 +66,20 @@ def test_its_sessions_are_found_by_their_structures(release):
         for row in work.query(SessionRow):
             assert row.structures == named(row.written, Unit(row.unit))
         assert any(row.structures for row in work.query(SessionRow))
+
+
+def test_its_set_ups_are_found_in_their_own_letters(release):
+    """They are searched as they stand in the file, where earlier releases wrote Gürtel as G\\u00fcrtel."""
+    with sqlite3.connect(release) as before:
+        before.execute("update bout set setup = ?", (json.dumps(["Gürtel", "5 cm höher"]),))
+    with open_database(release).begin() as work:
+        (first, *others) = work.query(BoutRow)
+        assert all(row.setup == ["Gürtel", "5 cm höher"] for row in (first, *others))
+        assert work.scalars(select(BoutRow.id).where(type_coerce(BoutRow.setup, String).icontains("gürtel"))).all()
+        first.setup = ["Fußbank"]
+    with sqlite3.connect(release) as after:
+        kept = {setup for (setup,) in after.execute("select setup from bout")}
+    assert kept == {'["Gürtel","5 cm höher"]', '["Fußbank"]'}
 
 
 def test_what_was_asked_comes_from_the_plan_as_it_was_played(release):

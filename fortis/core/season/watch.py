@@ -45,7 +45,7 @@ WEIGHTS: Mapping[Mark, float] = {
 """What each sign counts where all of it is there: no one reaches the mark alone."""
 FULL: Mapping[Mark, float] = {
     Mark.MISSED: 0.25,
-    Mark.FALLING: 0.02,
+    Mark.FALLING: 0.025,
     Mark.RESERVE: 1.5,
     Mark.PACE: 0.06,
     Mark.READINESS: 0.8,
@@ -55,7 +55,7 @@ FULL: Mapping[Mark, float] = {
 of a rep, points of five, and weeks beyond `PATIENT`."""
 NOISE: Mapping[Mark, float] = {
     Mark.MISSED: 0.05,
-    Mark.FALLING: 0.005,
+    Mark.FALLING: 0.008,
     Mark.RESERVE: 0.2,
     Mark.PACE: 0.02,
     Mark.READINESS: 0.25,

@@ -1,0 +1,21 @@
+"""Set-ups are kept in their own letters: they are searched as they stand, and one with an umlaut was not found."""
+
+import json
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0018"
+down_revision = "0017"
+branch_labels = None
+depends_on = None
+
+bout = sa.table("bout", *(sa.column(name, sa.String()) for name in ("id", "setup")))
+
+
+def upgrade() -> None:
+    work = op.get_bind()
+    escaped = work.execute(sa.select(bout.c.setup).where(bout.c.setup.contains("\\u")).distinct()).scalars().all()
+    for setup in escaped:
+        plain = json.dumps(json.loads(setup), ensure_ascii=False, separators=(",", ":"))
+        work.execute(sa.update(bout).where(bout.c.setup == setup).values(setup=plain))
