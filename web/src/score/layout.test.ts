@@ -52,6 +52,19 @@ describe("the score", () => {
     expect(rests.map((each) => each.label)).toEqual(["3:00"]);
   });
 
+  it("keeps a rest's time clear of a load longer than its notes", () => {
+    const chins = [1, 2, 3, 4, 5, 6].flatMap((set) => [
+      work({ set, bout: 1, kg: 122.5, reps: 1 }),
+      rest({ set: set + 1, seconds: 180 }),
+    ]);
+    const { bouts, rests } = stave(chins, { width: 500 });
+    for (const [place, each] of rests.slice(0, -1).entries()) {
+      const next = bouts[place + 1];
+      const load = (next?.label.length ?? 0) * 7;
+      expect(each.x + each.width / 2 + 13).toBeLessThanOrEqual((next?.x ?? 0) - load / 2 + 1);
+    }
+  });
+
   it("goes from left to right without overlap", () => {
     const { bouts } = stave(SQUAT);
     const ends = bouts.map((each) => each.x + each.width);

@@ -93,6 +93,10 @@ export interface ScoreInput {
 }
 
 export const HEAD = 14;
+/** How wide a letter of a load is, and the time of a rest with some room. */
+const LETTER = 7.6;
+const TIME = 29;
+const TIGHTEST = 0.72;
 const MOST_HEADS = 40;
 const LEAD = 26;
 const EDGE = 8;
@@ -115,7 +119,7 @@ export function layoutScore({
   at = null,
   width,
   left = 64,
-  tightest = 0.72,
+  tightest = TIGHTEST,
   titled = true,
   alongside = [],
 }: ScoreInput): ScoreLayout {
@@ -293,7 +297,8 @@ const leftOf = (step: Step) =>
 /** How wide each step is. Rests grow with their length, but slowly: the eye wants order more than scale. */
 function spansOf(steps: Step[], done: Map<number, Bout>): number[] {
   return steps.map((step, index) => {
-    if (step.kind === "rest") return step.short ? 34 : 44 + Math.min(step.seconds / 9, 26);
+    if (step.kind === "rest")
+      return step.short ? 34 : Math.max(44 + Math.min(step.seconds / 9, 26), besides(steps.slice(index + 1)));
     if (step.kind === "change") return step.what === "load" && step.seconds > 0 ? 22 : 0;
     if (step.target?.kind === "hold") return 70 + GAP;
     const bout = done.get(index);
@@ -301,6 +306,14 @@ function spansOf(steps: Step[], done: Map<number, Bout>): number[] {
     const labels = step.target?.kind === "range" || step.target?.kind === "max" ? 18 : 0;
     return (heads - 1) * headSpacing(heads) + reserve(step, bout) * 9 + GAP + labels;
   });
+}
+
+/** How wide a rest is whose time is clear of the load of the next bout: few notes have a load longer than they are. */
+function besides(following: Step[]): number {
+  const next = following.find((step) => step.kind === "work");
+  if (!next) return 0;
+  const notes = (headCount(next, undefined) - 1) * HEAD;
+  return (loadWords(next).length * LETTER - notes + TIME) / TIGHTEST;
 }
 
 interface Pitch {
