@@ -179,14 +179,16 @@ function RecordMarks({ records, x }: { records: Schemas["RecordMark"][]; x: Time
   });
 }
 
-const STRIP = 64;
+const STRIP = 72;
+/** Room over the highest weight for its number. */
+const NUMBER = 22;
 
 /** Body weight on the same days, under the max. */
 function BodyWeight({ days, x, width }: { days: Schemas["Day"][]; x: Time; width: number }) {
   const weighed = days.filter((day) => day.body_kg !== null);
   const [low, high] = extent(weighed, (day) => day.body_kg ?? 0);
   if (low === undefined || high === undefined) return null;
-  const y = scaleLinear({ domain: [low - 0.5, high + 0.5], range: [STRIP - 8, 8] });
+  const y = scaleLinear({ domain: [low - 0.5, high + 0.5], range: [STRIP - 8, NUMBER] });
   const last = weighed.at(-1);
   return (
     <svg
