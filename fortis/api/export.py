@@ -1,9 +1,14 @@
 """The record to take away, in open formats: all of it, its bouts, its sessions as text or on a card, its plans."""
 
+from collections.abc import Iterable, Iterator
+from contextlib import ExitStack
+from tempfile import SpooledTemporaryFile
+from typing import IO
 from urllib.parse import quote
 from uuid import UUID
 
 from fastapi import APIRouter, Response
+from fastapi.responses import StreamingResponse
 
 from fortis.api import lookups
 from fortis.api.floor import cues_of
@@ -28,6 +33,8 @@ router = APIRouter(prefix="/api/export", tags=["export"])
 
 CSV, CALENDAR, TEXT, PDF = "text/csv", "text/calendar", "text/plain", "application/pdf"
 JSON, SCHEMA = "application/json", "application/schema+json"
+AT_ONCE = 1 << 20
+"""Bytes of a long file that are held at once."""
 
 
 def _documented(media: str) -> dict[int | str, dict[str, object]]:
@@ -38,7 +45,7 @@ def _documented(media: str) -> dict[int | str, dict[str, object]]:
 @router.get("/bouts.csv", response_class=Response, responses=_documented(CSV))
 def bouts(work: Work) -> Response:
     """Every bout of the record, the oldest first, as docs/formats.md tells it."""
-    return _file("".join(write_bouts(logged(work))).encode(), CSV, "fortis-bouts.csv")
+    return long_file(write_bouts(logged(work)), CSV, "fortis-bouts.csv")
 
 
 @router.get("/planned.ics", response_class=Response, responses=_documented(CALENDAR))
@@ -50,8 +57,7 @@ def planned(work: Work, now: Now) -> Response:
 @router.get("/record.json", response_class=Response, responses=_documented(JSON))
 def record(work: Work) -> Response:
     """The whole record, as its JSON Schema tells it."""
-    content = "".join(write_record(about_lifter(work), all_sessions(work)))
-    return _file(content.encode(), JSON, "fortis-record.json")
+    return long_file(write_record(about_lifter(work), all_sessions(work)), JSON, "fortis-record.json")
 
 
 @router.get("/record.schema.json", responses=_documented(SCHEMA), response_class=Response)
@@ -63,7 +69,7 @@ def record_schema() -> Response:
 @router.get("/sessions.txt", response_class=Response, responses=_documented(TEXT))
 def every_session(work: Work) -> Response:
     """Every session in the written notation: what was done, then what is planned."""
-    return _file("".join(notebook(work)).encode(), TEXT, "fortis-sessions.txt")
+    return long_file(notebook(work), TEXT, "fortis-sessions.txt")
 
 
 @router.get(
@@ -96,6 +102,28 @@ def session_card(session_id: UUID, work: Work, now: Now) -> Response:
 
 
 def _file(content: bytes, media: str, name: str) -> Response:
-    headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}
     kind = media if media == PDF else f"{media}; charset=utf-8"
-    return Response(content, media_type=kind, headers=headers)
+    return Response(content, media_type=kind, headers=_as_file(name))
+
+
+def long_file(pieces: Iterable[str], media: str, name: str) -> Response:
+    """A file that grows with the log: whole on the disk before any of it is sent, and never whole in memory."""
+    with ExitStack() as stack:
+        file = stack.enter_context(SpooledTemporaryFile(AT_ONCE))
+        for piece in pieces:  # `writelines` would keep all of it in memory first
+            file.write(piece.encode())
+        headers = {**_as_file(name), "Content-Length": str(file.tell())}
+        file.seek(0)
+        stack.pop_all()
+    return StreamingResponse(_read(file), media_type=f"{media}; charset=utf-8", headers=headers)
+
+
+def _read(file: IO[bytes]) -> Iterator[bytes]:
+    """What is in a file, bit by bit; it is gone then."""
+    with file:
+        while some := file.read(AT_ONCE):
+            yield some
+
+
+def _as_file(name: str) -> dict[str, str]:
+    return {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name)}"}

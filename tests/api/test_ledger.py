@@ -1,5 +1,6 @@
 """The Ledger by the page, over a log that is longer than any page."""
 
+import tracemalloc
 from datetime import date, timedelta
 from io import BytesIO
 from uuid import uuid4
@@ -10,6 +11,7 @@ from pypdf import PdfReader
 
 from bench.log import make_log
 from fortis.api.app import create_app
+from fortis.api.export import long_file
 from fortis.formats.csv import read_bouts
 
 
@@ -119,6 +121,17 @@ def test_a_session_goes_on_a_card_before_it_is_played_and_after(lifter, today):
         assert "Each side of the 20 kg bar: 25" in text
         assert ("4 / 0" in text) == (session == done)
     assert lifter.client.get(f"/api/export/sessions/{uuid4()}/card.pdf").status_code == 404
+
+
+def test_a_long_file_is_never_whole_in_memory():
+    tracemalloc.start()
+    try:
+        answer = long_file(("x" * 100_000 for _ in range(200)), "text/plain", "long.txt")
+        _, most = tracemalloc.get_traced_memory()
+    finally:
+        tracemalloc.stop()
+    assert answer.headers["content-length"] == "20000000"
+    assert most < 5_000_000
 
 
 def found(lifter, *words):
