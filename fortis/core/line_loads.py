@@ -3,12 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import cached_property
 from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import Build, Where, nearest
+from fortis.core.loading.nearest import UNKNOWN_STEP, Build, Where, is_known, nearest, nearest_told
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
@@ -96,6 +97,8 @@ class Tired(NamedTuple):
 
 
 FRESH = Tired(1.0, 1)
+LEAST_ROUNDING = Decimal("0.05")
+"""Loads so close are one to who reads them."""
 
 
 class LineLoads:
@@ -172,7 +175,7 @@ class LineLoads:
         if wanted is None:
             self.previous = None
             return bout
-        build = self._build(wanted.kg, typed=isinstance(bout.load, BodyPlus))
+        build = self._build(wanted.kg, bout.load)
         if isinstance(bout.load, WeightRange):
             build = self._inside(build, bout.load)
         if not isinstance(bout.load, OfTop | OfPrevious):
@@ -180,12 +183,18 @@ class LineLoads:
         self.previous = build.kg
         return bout.model_copy(update={"settled": self._settled(wanted, build)})
 
-    def _build(self, wanted: Decimal, *, typed: bool) -> Build:
-        """What can be built; help is taken as typed, and nothing hangs from who is lifted bare."""
-        bare = self.body and wanted <= 0 and (typed or self.exercise.load_kind is not LoadKind.BODY)
+    def _build(self, wanted: Decimal, asked: LoadTarget | None) -> Build:
+        """What can be built; what is written is taken so where nothing is known of how the lift is loaded.
+
+        Help is taken as written, and nothing hangs from who is lifted bare.
+        """
+        written = isinstance(asked, BodyPlus)
+        bare = self.body and wanted <= 0 and (written or self.exercise.load_kind is not LoadKind.BODY)
         if self.basis.kit is None or bare:
             return Build(kg=wanted)
-        return nearest(self.basis.kit, self.exercise, wanted)
+        if isinstance(asked, Weight | BodyPlus) and asked.kg == wanted:
+            return nearest(self.basis.kit, self.exercise, wanted)
+        return nearest_told(self.basis.kit, self.exercise, wanted)
 
     def _inside(self, build: Build, asked: WeightRange) -> Build:
         """What can be built inside a range, where rounding left it and anything can."""
@@ -199,7 +208,7 @@ class LineLoads:
     def _settled(self, wanted: _Wanted, build: Build) -> Settled:
         percent = self._percent(build.kg)
         reasons = wanted.reasons
-        if abs(build.kg - wanted.kg) >= Decimal("0.05"):
+        if abs(build.kg - wanted.kg) >= self._least_rounding:
             reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
         pulls = self.resistance if self.resistance.top_kg else None
         return Settled(
@@ -215,6 +224,12 @@ class LineLoads:
             mean_kg=build.kg + pulls.mean_kg if pulls else None,
             reasons=reasons,
         )
+
+    @cached_property
+    def _least_rounding(self) -> Decimal:
+        """From how far on rounding is told: a round number for a lift that can be loaded in any way is none."""
+        kit = self.basis.kit
+        return LEAST_ROUNDING if kit is None or is_known(kit, self.exercise, Decimal(0)) else UNKNOWN_STEP
 
     def _with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
         """Say once what rounded loads do to the reps of a set, where its reps are fixed and a max is known."""

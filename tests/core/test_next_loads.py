@@ -105,6 +105,12 @@ def test_a_rise_is_never_more_than_a_little():
     assert advice("Back squat: 3 at 100 leave 1", [(3, 9)]).kg == 105
 
 
+@pytest.mark.parametrize(("kg", "kg_then"), [("61.5", "64.5"), ("8", "8.5")])
+def test_a_lift_nobody_knows_goes_up_by_a_round_number(kg, kg_then):
+    load = advice(f"Sled drag: 3 x 5 at {kg} kg leave 2", [(5, 5)] * 3)
+    assert (load.move, load.kg) == (Move.RAISE, Decimal(kg_then))
+
+
 def test_a_slip_of_form_holds():
     load = advice("Back squat: 5 at 100 leave 2", [(5, 3)], ended=Ended.FORM)
     assert (load.move, "form slipped" in codes(load)) == (Move.HOLD, True)

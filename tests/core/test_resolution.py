@@ -125,6 +125,23 @@ def test_what_each_target_comes_to(text, kg):
     assert loads(text, kit=FULL, estimates=MAX_150) == kg
 
 
+@pytest.mark.parametrize(
+    ("text", "kg"),
+    [
+        ("Sled drag: 3 at 80%; 3 at top -10%", [62, 56]),
+        ("Sled drag: 1 set of (8 at 80%, drop 20%)", [62, "49.5"]),
+        ("Sled drag: 5 at 61.2", ["61.2"]),
+        ("Sled drag: 5 at 135 lb", ["61.23496995"]),
+    ],
+)
+def test_what_is_worked_out_for_a_lift_nobody_knows_is_a_round_number(text, kg):
+    """80 % of 77.3 kg is 61.84, a tenth less than 62 is 55.8, a fifth 49.6: nobody sets those."""
+    sled = lift_key(LIBRARY.find("Sled drag"), SetUp())
+    found = settled(text, kit=FULL, estimates={sled: estimate(77.3, 1, 0)})
+    assert [each.kg for each in found] == [Decimal(each) for each in kg]
+    assert not any(reason.code == "rounding" for each in found for reason in each.reasons)
+
+
 def test_body_weight_lifts_count_the_body():
     maxes = {DIP: estimate(115.0, 1, 0)}
     assert loads("Dip: 3 at 90%", kit=FULL, estimates=maxes, body_kg=Decimal(80)) == [Decimal("27.5")]

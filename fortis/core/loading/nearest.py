@@ -61,11 +61,15 @@ def nearest_told(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where
 
     Where nothing is known of how a lift is loaded it comes in steps of `UNKNOWN_STEP`: nobody sets 51.765 kg.
     """
-    found = nearest(kit, lift, wanted, where)
-    if any(known for up in (True, False) for known in _candidates(kit, lift, wanted, inclusive=True, upwards=up)):
-        return found
+    if is_known(kit, lift, wanted):
+        return nearest(kit, lift, wanted, where)
     steps = (wanted / UNKNOWN_STEP).to_integral_value(_ROUNDING[where])
     return Build(kg=steps * UNKNOWN_STEP or Decimal(0))
+
+
+def is_known(kit: Kit, lift: Exercise, kg: Decimal) -> bool:
+    """Whether anything is known of how a lift is loaded near some weight."""
+    return any(known for up in (False, True) for known in _candidates(kit, lift, kg, inclusive=True, upwards=up))
 
 
 def next_above(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:

@@ -18,7 +18,7 @@ from fortis.core.line_demand import Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of, share_of_max
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import Where, nearest, next_above, next_below
+from fortis.core.loading.nearest import UNKNOWN_STEP, Build, Where, is_known, nearest_told, next_above, next_below
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.carried import Carries, adapted, is_straight, target_of, written_rest
 from fortis.core.progression.policy import BY_EFFORT, CLIMBING, COUNTING, REST_STEP, Policy, PolicyKind
@@ -547,7 +547,7 @@ class _Case:
             return None
         share, words = asks
         wanted = Decimal(str(round(self.max.kg * share, 1))) - self.part
-        return words, wanted, nearest(self.kit, self.exercise, wanted).kg
+        return words, wanted, self._nearest(wanted).kg
 
     def _follow_max(self) -> Decision | None:
         """The load a percentage makes of the max as it stands now; a miss is judged like any other."""
@@ -576,7 +576,7 @@ class _Case:
         allowed = self._allowed() if asks else None
         if allowed is None or self.part is None:
             return []
-        by_effort = nearest(self.kit, self.exercise, allowed - self.part).kg
+        by_effort = self._nearest(allowed - self.part).kg
         if abs(by_effort - kg) < PARTS * (kg + self.part) or by_effort < kg:
             return []
         text = f"By the reps it is to leave, {plain(by_effort)} kg would be right: percentage and effort part here."
@@ -587,8 +587,8 @@ class _Case:
         allowed = self._allowed()
         if allowed is None or self.part is None or not self._misses(kg):
             return kg
-        near = min(nearest(self.kit, self.exercise, allowed - self.part).kg, kg)
-        return nearest(self.kit, self.exercise, allowed - self.part, Where.BELOW).kg if self._misses(near) else near
+        near = min(self._nearest(allowed - self.part).kg, kg)
+        return self._nearest(allowed - self.part, Where.BELOW).kg if self._misses(near) else near
 
     def _misses(self, kg: Decimal) -> bool:
         """Whether reps of the line are likely missing with a load."""
@@ -669,7 +669,7 @@ class _Case:
         moved = self.was_kg + (self.part or 0)
         wanted = self._allowed() or moved * SMALLEST_CUT
         wanted = min(max(wanted, moved * LARGEST_CUT), moved * SMALLEST_CUT) - (self.part or 0)
-        kg = nearest(self.kit, self.exercise, wanted).kg
+        kg = self._nearest(wanted).kg
         if kg >= self.was_kg:
             below = next_below(self.kit, self.exercise, self.was_kg)
             kg = min(_whole_step(wanted), self.was_kg) if below is None else below
@@ -691,7 +691,7 @@ class _Case:
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
         if self.part is None:
             reasons.append(BODY_WEIGHT_MISSING)
-            above = next_above(self.kit, self.exercise, self.was_kg)
+            above = self._next_above()
             kg = self.was_kg if above is None else above
             move = Move.RAISE if kg > self.was_kg else Move.MORE_REPS
             return move, kg, self._aim() if move is Move.RAISE else MORE_REPS_AIM, tuple(reasons)
@@ -712,11 +712,11 @@ class _Case:
         allowed = max(allowed, moved * SMALLEST_RISE, moved * (1 + spare * RISE_A_REP))
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
         most = max(allowed, moved * LARGEST_RISE) - self.part + Decimal("0.5")
-        kg = nearest(self.kit, self.exercise, wanted).kg
+        kg = self._nearest(wanted).kg
         if kg > most:
-            kg = nearest(self.kit, self.exercise, wanted, Where.BELOW).kg
+            kg = self._nearest(wanted, Where.BELOW).kg
         if kg <= self.was_kg:
-            above = next_above(self.kit, self.exercise, self.was_kg)
+            above = self._next_above()
             kg = above if above is not None else self.was_kg
         if kg <= self.was_kg or kg > most:
             reasons = [_met(overs, ""), self._jump_too_big(kg, moved)]
@@ -726,9 +726,9 @@ class _Case:
 
     def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg
-        kg = nearest(self.kit, self.exercise, wanted).kg
+        kg = self._nearest(wanted).kg
         if kg <= self.was_kg:
-            above = next_above(self.kit, self.exercise, self.was_kg)
+            above = self._next_above()
             kg = self.was_kg if above is None else above
         if kg <= self.was_kg:
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (self._jump_too_big(kg, self.was_kg),)
@@ -746,7 +746,7 @@ class _Case:
         if counted is None and not ranged:
             return None
         bottom, top = (counted.of, counted.now) if counted else (least_of(asked), most_of(asked) or 0)
-        kg = nearest(self.kit, self.exercise, self.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
+        kg = self._nearest(self.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
         if kg <= self.was_kg:
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (self._jump_too_big(kg, moved),)
         demand = self._demand(FixedReps(count=bottom)) if counted else self.demand
@@ -766,6 +766,15 @@ class _Case:
             )
         text = f"Every set reached {top}: {load}, the next load here, from {bottom} again."
         return Move.RAISE, kg, self._aim(), (Reason(code="top of the range", text=text, values=values),)
+
+    def _nearest(self, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
+        return nearest_told(self.kit, self.exercise, wanted, where)
+
+    def _next_above(self) -> Decimal | None:
+        """The next load that can be built; a small step up where nothing is known of how the lift is loaded."""
+        if is_known(self.kit, self.exercise, self.was_kg):
+            return next_above(self.kit, self.exercise, self.was_kg)
+        return self._nearest(self.was_kg + UNKNOWN_STEP, Where.ABOVE).kg
 
     def _jump_too_big(self, kg: Decimal, moved: Decimal) -> Reason:
         if kg <= self.was_kg or not moved:
@@ -849,7 +858,7 @@ class _Case:
     def _rounding(self, wanted: Decimal, kg: Decimal) -> tuple[Reason, ...]:
         if abs(wanted - kg) < Decimal("0.05"):
             return ()
-        if nearest(self.kit, self.exercise, wanted).kg == kg:
+        if self._nearest(wanted).kg == kg:
             which = "nearest"
         else:
             which = "next lighter" if kg < self.was_kg else "next heavier"
