@@ -256,7 +256,7 @@ def test_more_load_more_reps_or_more_left_never_lower_the_max(weeks, kg, reps, l
     for change in ({"kg": kg + heavier}, {"reps": reps + more}, {"left": left + further}):
         better_of_kind, better = found(bout._replace(**change))
         assert better_of_kind >= (0.998 if tired else 0.9995) * of_kind
-        assert better >= 0.98 * whole
+        assert better >= 0.985 * whole
 
 
 def test_of_two_singles_far_below_the_max_the_heavier_lowers_it_less(weeks):

@@ -21,7 +21,7 @@ AS_GOOD_AS_FRESH = 3.0
 """A bout with fewer such reps before it is as good as fresh. A tired one can be far off because nobody recovers
 quite as expected, and then says little, like a vague one. What a fresh one says counts however far off it is."""
 CALLING = 0.85
-"""How much of that is the calling, as a share of its variance, where reps are left."""
+"""How much of that is the calling, as a share of its variance, of a called bout: none left is a call too."""
 USUAL_CALLS = 1.1
 """Reps left for each one that is called: most lifters have a little more than they call (from memory of the
 literature)."""
@@ -80,7 +80,7 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
     spread = SPREAD * (1 + TIRED * tired_reps) * bout.vague
     found = np.log(np.maximum(possible, 1 - COUNTED) + COUNTED)
     is_called = bout.tells_reps and not bout.failed
-    wider = _wider(calls) if is_called and bout.left else 1.0
+    wider = _wider(calls) if is_called else 1.0
     told = np.log(to_failure(bout, calls) + COUNTED) if bout.tells_reps else 0.0
     if bout.tells_reps:
         away = np.abs(found - told) / (spread * wider)
@@ -97,7 +97,10 @@ def likelihood(bout: Heard, possible: Grid, tired_reps: float, calls: Grid) -> G
 
 
 def _wider(calls: Grid) -> Grid:
-    """How many times as far off a bout with reps left may be as one with the usual calls."""
+    """How many times as far off a called bout may be as one with the usual calls.
+
+    The same however many are left, so that more left never speaks for a lower max.
+    """
     wider: Grid = np.sqrt(1 - CALLING + CALLING * (calls / USUAL_CALLS) ** 2)
     return wider
 
