@@ -185,7 +185,7 @@ def test_a_lift_on_two_lines_has_two_next_loads():
     text = "Back squat: 1 at 140 leave 2\nBack squat: 2 x 5 at 110 leave 2"
     assert next_time(text, text, [(1, 4), (5, 2), (5, 1)])[:2] == [Decimal("142.5"), 110]
     same = "Back squat: 5 at 100 leave 2\nLeg press: 10 at 80\nBack squat: 5 at 100 leave 2"
-    assert next_time(same, same, [(5, 2), (10, None), (3, 0)]) == [100, 80, 90]
+    assert next_time(same, same, [(5, 2), (10, None), (3, 0)]) == [Decimal("102.5"), 80, Decimal("92.5")]
 
 
 def test_half_reps_are_judged_by_half_reps():
