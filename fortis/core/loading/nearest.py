@@ -45,15 +45,7 @@ def nearest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAR
     the other is given. Lifts of which nothing is known have what is wanted. Help with a body-weight lift, a load
     below zero, comes in steps of `ASSISTANCE_STEP`.
     """
-    below = _below(kit, lift, wanted, inclusive=True)
-    if below and below.kg == wanted:
-        return below
-    above = _above(kit, lift, wanted, inclusive=True)
-    if below is None or above is None:
-        return below or above or Build(kg=wanted)
-    if where is not Where.NEAREST:
-        return below if where is Where.BELOW else above
-    return below if wanted - below.kg <= above.kg - wanted else above
+    return _closest(kit, lift, wanted, where) or Build(kg=wanted)
 
 
 def nearest_told(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
@@ -61,15 +53,28 @@ def nearest_told(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where
 
     Where nothing is known of how a lift is loaded it comes in steps of `UNKNOWN_STEP`: nobody sets 51.765 kg.
     """
-    if is_known(kit, lift, wanted):
-        return nearest(kit, lift, wanted, where)
+    if found := _closest(kit, lift, wanted, where):
+        return found
     steps = (wanted / UNKNOWN_STEP).to_integral_value(_ROUNDING[where])
     return Build(kg=steps * UNKNOWN_STEP or Decimal(0))
 
 
 def is_known(kit: Kit, lift: Exercise, kg: Decimal) -> bool:
     """Whether anything is known of how a lift is loaded near some weight."""
-    return any(known for up in (False, True) for known in _candidates(kit, lift, kg, inclusive=True, upwards=up))
+    return _closest(kit, lift, kg, Where.NEAREST) is not None
+
+
+def _closest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where) -> Build | None:
+    """The buildable load closest to `wanted` kg; None where nothing is known of how the lift is loaded."""
+    below = _below(kit, lift, wanted, inclusive=True)
+    if below and below.kg == wanted:
+        return below
+    above = _above(kit, lift, wanted, inclusive=True)
+    if below is None or above is None:
+        return below or above
+    if where is not Where.NEAREST:
+        return below if where is Where.BELOW else above
+    return below if wanted - below.kg <= above.kg - wanted else above
 
 
 def next_above(kit: Kit, lift: Exercise, kg: Decimal) -> Decimal | None:
