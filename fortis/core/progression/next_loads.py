@@ -801,9 +801,9 @@ class _Case:
         rest: Instead | None = None,
     ) -> tuple[Reason, ...]:
         """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
-        written = FixedReps(count=self._counted.of) if self._counted and reps is None else None
-        demand = self._demand(reps or written, sets.now if sets else None, rest.now if rest else None)
-        found = self._expected(kg, demand)
+        written = FixedReps(count=self._counted.of) if self._counted else None
+        changed = reps or written, sets.now if sets else None, rest.now if rest else None
+        found = self._expected(kg, self._demand(*changed) if any(changed) else self.demand)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)
 
     def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:
