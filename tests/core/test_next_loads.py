@@ -7,7 +7,8 @@ from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended, PerformedBout
 from fortis.core.progression.carried import Carries, carry, eased, with_carried
-from fortis.core.progression.next_loads import Move, next_loads, recommendations
+from fortis.core.progression.decision import Move
+from fortis.core.progression.next_loads import next_loads, recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import estimate

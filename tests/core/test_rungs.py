@@ -8,7 +8,8 @@ from pydantic import ValidationError
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
 from fortis.core.progression.carried import carry, loads_carried, with_carried
-from fortis.core.progression.next_loads import Move, recommendations
+from fortis.core.progression.decision import Move
+from fortis.core.progression.next_loads import recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
 from fortis.core.structure.notation import read

@@ -5,7 +5,7 @@ from decimal import Decimal
 import pytest
 
 from fortis.core.exercises import LIBRARY
-from fortis.core.progression.next_loads import Move
+from fortis.core.progression.decision import Move
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.strength.estimate import estimate
 from fortis.core.structure.model import SetUp, lift_key

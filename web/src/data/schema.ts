@@ -4118,7 +4118,7 @@ export interface components {
         };
         /**
          * Move
-         * @description What happens to a lift next time.
+         * @description What happens to a line next time.
          * @enum {string}
          */
         Move: "raise" | "more reps" | "more sets" | "shorter rests" | "longer holds" | "next rung" | "hold" | "cut";

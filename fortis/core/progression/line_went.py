@@ -1,0 +1,268 @@
+"""A line as it went: what was done of what was planned, and what the max allows for it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import cached_property
+from typing import Self
+
+from fortis.core.exercises import Exercise, LoadKind
+from fortis.core.line_demand import Demand, Outlook, demand_of
+from fortis.core.line_loads import lead_of
+from fortis.core.loading.kit import Kit
+from fortis.core.loading.moved import body_part
+from fortis.core.loading.nearest import UNKNOWN_STEP, Build, Where, is_known, nearest_told, next_above
+from fortis.core.performance import Ended, PerformedBout
+from fortis.core.progression.carried import adapted, is_straight
+from fortis.core.progression.policy import BY_EFFORT, Policy
+from fortis.core.strength.estimate import Estimate
+from fortis.core.structure.counting import count_of, is_rep_target, least_of, most_of
+from fortis.core.structure.model import (
+    FixedReps,
+    Hold,
+    LiftKey,
+    LoadTarget,
+    RepRange,
+    ToFailure,
+    planned_reserve,
+)
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
+from fortis.core.structure.timeline import asked
+
+MISSING = -0.75
+"""Where the hardest bout is expected so many reps short, reps are likely missing."""
+
+
+@dataclass
+class Pair:
+    """A bout as planned and as done."""
+
+    planned: PlannedBout
+    done: PerformedBout
+
+    @property
+    def number(self) -> int:
+        """What counts of it: reps, or half reps where those were asked."""
+        return self.done.number_beside(self.planned)
+
+    def told(self, kg: Decimal, number: int, left: Decimal | None) -> "Pair":
+        """The same bout, done with another load, so many of what counts, and so many left."""
+        count = count_of(self.planned.reps, self.planned.range_of_motion, number)
+        own = {"kg": kg, "reserve": left, "or_more": False, "ended": Ended.MET, **dict(count)}
+        return Pair(self.planned, self.done.model_copy(update=own))
+
+    @property
+    def short_by(self) -> int:
+        """Reps missing to the least that was asked."""
+        return max(least_of(self.planned.reps) - self.number, 0)
+
+    @property
+    def to_failure(self) -> bool:
+        """Whether it was meant to go on until no rep is left."""
+        return isinstance(self.planned.effort, ToFailure)
+
+    @property
+    def missed(self) -> bool:
+        """Whether the target was not met; a set to failure may end a rep short."""
+        return self.short_by > (1 if self.to_failure else 0)
+
+    @property
+    def left(self) -> Decimal | None:
+        """Reps left, as they turned out or were called, a bound taken at its word; None where nobody said."""
+        return self.done.left if self.done.left is not None else self.done.reserve
+
+    @property
+    def reserve_over(self) -> Decimal | None:
+        """Reps left beyond the plan, to the half.
+
+        Negative where the bout was harder than planned. None where unknown.
+        """
+        asked, left = planned_reserve(self.planned.effort), self.left
+        if asked is None or left is None:
+            return None
+        spare = self.number - (most_of(self.planned.reps) or 0)
+        if self.to_failure:
+            return Decimal(self.number - least_of(self.planned.reps))
+        if isinstance(self.planned.reps, RepRange):
+            spare = max(spare, 0)
+        return left + spare - asked
+
+    @property
+    def spent(self) -> bool:
+        """Whether it ended with none left although no effort was asked."""
+        return self.planned.effort is None and self.left == 0
+
+    @property
+    def at_top(self) -> bool:
+        """Whether the most that was asked was done."""
+        return self.number >= (most_of(self.planned.reps) or 0)
+
+
+@dataclass
+class LineWent:
+    """The sets of one lift of a line, as planned and as done: all there is to weigh for its next time.
+
+    `lead` is the bout its load is told by, done with `was_kg`; `written` is the load that is written for it.
+    `judged` are the bouts of which it can be told whether their target was met, `part` is what of body weight is
+    moved.
+    """
+
+    sets: list[PlannedSet]
+    written: LoadTarget | None
+    lead: Pair
+    was_kg: Decimal
+    judged: list[Pair]
+    kit: Kit
+    part: Decimal | None
+    max: Estimate | None
+    policy: Policy
+    session: Prescription
+
+    @classmethod
+    def of(
+        cls,
+        prescription: Prescription,
+        sets: list[PlannedSet],
+        done: Mapping[Position, PerformedBout],
+        kit: Kit,
+        body_kg: Decimal | None,
+        estimates: Mapping[LiftKey, Estimate],
+        policies: Mapping[str, Policy],
+    ) -> Self | None:
+        """The sets of one lift of a line as they went; None where nothing was done of them with a load."""
+        pairs = [
+            Pair(bout, done[position])
+            for each in sets
+            for bout in each.bouts
+            if (position := each.position(bout)) in done and done[position].is_of(each.lift)
+        ]
+        judged = [pair for pair in pairs if is_judged(pair.planned)] or pairs
+        if not judged:
+            return None
+        lead_load = lead_of([bout for each in sets for bout in each.bouts]).load
+        leads = [pair for pair in judged if pair.planned.load == lead_load] or judged
+        lead = max(leads, key=lambda pair: -1000 if pair.done.kg is None else pair.done.kg)
+        if lead.done.kg is None:
+            return None
+        return cls(
+            sets=sets,
+            written=lead_load,
+            lead=lead,
+            was_kg=lead.done.kg,
+            judged=judged,
+            kit=kit,
+            part=body_part(sets[0].lift, lead.done.body, body_kg),
+            max=estimates.get(sets[0].key),
+            policy=policies.get(written_key(sets[0])[0], BY_EFFORT),
+            session=prescription,
+        )
+
+    @property
+    def exercise(self) -> Exercise:
+        """The lift."""
+        return self.sets[0].lift
+
+    @property
+    def body(self) -> bool:
+        """Whether loads are added to body weight."""
+        return self.lead.done.body or self.exercise.load_kind is LoadKind.BODY
+
+    @cached_property
+    def demand(self) -> Demand | None:
+        """What the line asks as it was played; None where no max is known."""
+        return self.demand_with()
+
+    def demand_with(
+        self, reps: FixedReps | Hold | None = None, sets: int | None = None, rest: int | None = None
+    ) -> Demand | None:
+        """The same with other reps (or seconds of a hold), more sets or other rests; None leaves them."""
+        if self.part is None or self.max is None:
+            return None
+        line = self.sets[0].group, self.sets[0].entry
+        session = adapted(self.session, line, sets, rest, reps)
+        lift = self.exercise.id
+        of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
+        return demand_of(session, of_line, self.lead.planned, self.part)
+
+    @cached_property
+    def is_straight(self) -> bool:
+        """Whether it is alone in its group: sets and rests of a pair belong to the pair."""
+        return is_straight(
+            each for each in self.session.sets if each.group == self.sets[0].group and not each.is_warm_up
+        )
+
+    @property
+    def held(self) -> int | None:
+        """The seconds that every bout of the line was to be held; None where it is no hold."""
+        seconds = [pair.planned.reps.seconds for pair in self.judged if isinstance(pair.planned.reps, Hold)]
+        return min(seconds) if len(seconds) == len(self.judged) else None
+
+    @property
+    def all_done(self) -> bool:
+        """Whether every bout was done that can be told."""
+        return len(self.judged) == sum(is_judged(bout) for each in self.sets for bout in each.open_bouts)
+
+    @property
+    def went_as_planned(self) -> bool:
+        """Whether all that was done met its target, in good form and with what was to be left."""
+        at_top = all(pair.at_top for pair in self.judged)
+        return at_top and not self.slipped and min(self.overs, default=Decimal(0)) >= 0
+
+    @cached_property
+    def overs(self) -> list[Decimal]:
+        """Reps left beyond the plan, of the bouts of which that is known."""
+        return [over for pair in self.judged if (over := pair.reserve_over) is not None]
+
+    @property
+    def slipped(self) -> int:
+        """In how many bouts form slipped."""
+        return sum(pair.done.ended is Ended.FORM for pair in self.judged)
+
+    @property
+    def missed(self) -> list[Pair]:
+        """The bouts of which the target was missed."""
+        return [pair for pair in self.judged if pair.missed]
+
+    def nearest(self, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
+        """The nearest load that can be built."""
+        return nearest_told(self.kit, self.exercise, wanted, where)
+
+    def next_above(self) -> Decimal | None:
+        """The next load that can be built; a small step up where nothing is known of how the lift is loaded."""
+        if is_known(self.kit, self.exercise, self.was_kg):
+            return next_above(self.kit, self.exercise, self.was_kg)
+        return self.nearest(self.was_kg + UNKNOWN_STEP, Where.ABOVE).kg
+
+    @cached_property
+    def allowed(self) -> Decimal | None:
+        """The whole weight that the max allows for the lead bout, body weight included, all of the line done."""
+        if self.max is None or self.demand is None:
+            return None
+        kg = self.demand.allowed_kg(self.max)
+        return None if kg is None else Decimal(str(round(kg, 2)))
+
+    def misses(self, kg: Decimal) -> bool:
+        """Whether reps of the line are likely missing with a load."""
+        found = self.expected(kg, self.demand)
+        return found is not None and found.left < MISSING
+
+    def expected(self, kg: Decimal, demand: Demand | None) -> Outlook | None:
+        """What to expect of the hardest bout with a load; None where that is not known."""
+        if self.max is None or demand is None or self.part is None or kg + self.part <= 0:
+            return None
+        return demand.outlook(float(kg + self.part), self.max)
+
+    @property
+    def aim(self) -> str:
+        """What the lead bout asks, in words."""
+        return asked(self.lead.planned)
+
+
+def is_judged(bout: PlannedBout) -> bool:
+    """Whether a bout asks for so much that it can be told whether that was done."""
+    return is_rep_target(bout.reps) or isinstance(bout.reps, Hold)
+
+
+def written_key(each: PlannedSet) -> LiftKey:
+    """The lift and the set-up that are written for a line, whatever rung stands in for them."""
+    return each.rung_of or each.key
