@@ -184,7 +184,7 @@ METHODS: tuple[Method, ...] = (
         "Dumbbell press", "sets=3 low=8 high=10 leave=1 rest=120",
         "Add reps until every set is at the top of the range, then load.",
         "Singles and doubles.",
-        "The simplest way to progress where the next dumbbell is a big jump.",
+        "The simplest way to progress where the next dumbbell is a big jump. Choose double progression for the lift.",
         "Nothing much.",
     ),
     _method(
