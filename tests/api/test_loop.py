@@ -94,7 +94,7 @@ def test_a_lift_goes_on_as_was_chosen_for_it(client, lifter, today):
     lifter.plan(text, today)
     (due,) = client.get("/api/today").json()["due"]
     assert [load["kg"] for load in due["lifts"][0]["loads"]] == [100]
-    assert len(lifter.work(due["id"])) == 4
+    assert (len(lifter.work(due["id"])), due["lifts"][0]["instead"]) == (4, "4 sets")
     refused = client.put(f"/api/policies/{before['lift_id']}", json={"kind": "fixed step", "step_kg": -5})
     assert refused.status_code == 422
     assert "step_kg" in refused.text
@@ -106,19 +106,20 @@ def test_reps_grow_from_session_to_session_and_what_is_written_anew_stands(clien
 
     def play(written, reps):
         session_id = lifter.plan(written, today).json()["id"]
+        (due,) = client.get("/api/today").json()["due"]
         lifter.start(session_id)
         work = lifter.work(session_id)
         for step in work:
             lifter.record(session_id, step, reps=reps, reserve=2)
         client.post(f"/api/floor/{session_id}/finish")
         (load,) = lifter.past(session_id)["next_loads"]
-        return [step["reps"] for step in work], work[0]["settled"]["kg"], load["reps"]
+        return [step["reps"] for step in work], work[0]["settled"]["kg"], load["reps"], due["lifts"][0]["instead"]
 
-    assert play(text, 5) == ([5] * 3, 100, 6)
-    assert play(text, 6) == ([6] * 3, 100, 7)
-    assert play(text, 7) == ([7] * 3, 100, None)
-    assert play(text, 5) == ([5] * 3, 102.5, 6)
-    assert play(text.replace("x 5", "x 8"), 8) == ([8] * 3, 100, 9)
+    assert play(text, 5) == ([5] * 3, 100, 6, "")
+    assert play(text, 6) == ([6] * 3, 100, 7, "6 reps")
+    assert play(text, 7) == ([7] * 3, 100, None, "7 reps")
+    assert play(text, 5) == ([5] * 3, 102.5, 6, "")
+    assert play(text.replace("x 5", "x 8"), 8) == ([8] * 3, 100, 9, "")
 
 
 def test_a_session_is_shortened_to_a_time(client, lifter, today):

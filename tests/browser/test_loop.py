@@ -177,6 +177,7 @@ def test_how_a_lift_goes_on_is_chosen_at_its_next_load_and_today_follows(desktop
     expect(bench).to_contain_text("same load, one set more (5)")
     page.goto("/")
     expect(page.get_by_text("All went as planned: one set more at the same load, 5 instead of 4.")).to_be_visible()
+    expect(page.get_by_text("4 x 5 at 75 kg leave 2 rest 3:00, now 5 sets")).to_be_visible()
 
 
 def test_forty_minutes_leave_out_what_costs_least(desktop, serving):

@@ -3404,13 +3404,16 @@ export interface components {
          *
          *     `waits_for_max` says that loads are missing because nothing is known of the lift. `reach` is a record that is
          *     likely at hand, `last_kg` the heaviest load of the last time with the same set-up. `policy` is
-         *     how the lift of that id, the one that is written, progresses.
+         *     how the lift of that id, the one that is written, progresses; `instead` is what it has changed by now of the
+         *     written sets, reps and rests, in words, empty where nothing is.
          */
         LiftLine: {
             /** Exercise */
             exercise: string;
             /** Group */
             group: number;
+            /** Instead */
+            instead: string;
             /** Last Kg */
             last_kg?: number | null;
             /** Lift Id */

@@ -227,7 +227,10 @@ function Lift({ lift, steps, cue }: { lift: LiftLine; steps: Step[]; cue: string
           <span className="text-lg text-faint">choose on the day</span>
         )}
       </p>
-      <p className="text-[15px]">{lift.written}</p>
+      <p className="text-[15px]">
+        {lift.written}
+        {lift.instead && <b>, now {lift.instead}</b>}
+      </p>
       {steps.length > 0 && (
         <div className="col-span-full mt-2">
           <PlannedScore steps={steps} titled={false} />
