@@ -1,6 +1,6 @@
 """What several views show of a session."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from datetime import date, datetime
 from typing import Self
 
@@ -10,19 +10,18 @@ from fortis.core.basis import Basis
 from fortis.core.foretelling import foretell
 from fortis.core.line_loads import waits_for_max
 from fortis.core.loading.warm_up import WarmUpSet
-from fortis.core.progression.carried import written_rest
 from fortis.core.progression.policy import BY_EFFORT, Policy
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
-from fortis.core.structure.model import FixedReps, Hold, Session, SetUp
+from fortis.core.structure.model import FixedReps, Session, SetUp
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, Settled
+from fortis.core.structure.prescription import Prescription, Settled, instead_words
 from fortis.core.structure.timeline import Timeline, timeline
 from fortis.core.structure.writing import write_runs
 from fortis.core.tally.costing import Costing, cost_of_plan
 from fortis.core.tally.records import Record
 from fortis.core.tally.work import Conditions
-from fortis.core.units import Unit, clock
+from fortis.core.units import Unit
 from fortis.core.value import Kilograms
 from fortis.store.sessions import State, state_of
 from fortis.store.tables import SessionRow
@@ -151,7 +150,7 @@ def lift_lines(
                     group=number,
                     rounds=None if group.is_straight else group.rounds,
                     written=write_runs(entry.sets),
-                    instead=_instead([each for each in sets if not each.is_warm_up]),
+                    instead=instead_words([each for each in sets if not each.is_warm_up]),
                     loads=distinct,
                     warm_up=[
                         WarmUpSet(kg=bout.settled.kg, reps=bout.reps.count)
@@ -166,16 +165,3 @@ def lift_lines(
                 )
             )
     return lines
-
-
-def _instead(work: Sequence[PlannedSet]) -> str:
-    """What stands in for the sets, reps and rests that are written, in words."""
-    told = [f"{len(work)} sets"] if any(each.added for each in work) else []
-    match work[0].bouts[0]:
-        case PlannedBout(reps=FixedReps(count=reps), reps_of=FixedReps(count=written)) if reps != written:
-            told.append(f"{reps} reps")
-        case PlannedBout(reps=Hold(seconds=held), reps_of=Hold(seconds=written)) if held != written:
-            told.append(f"{held} s")
-    if work[0].rest != written_rest(work[0]):
-        told.append(f"{clock(work[0].rest)} rest")
-    return ", ".join(told)

@@ -10,7 +10,14 @@ from decimal import Decimal
 
 from fortis.core.performance import PerformedBout
 from fortis.core.structure.model import Entry, Session, Side, describe_shift
-from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription, Settled
+from fortis.core.structure.prescription import (
+    PlannedBout,
+    PlannedSet,
+    Position,
+    Prescription,
+    Settled,
+    instead_words,
+)
 from fortis.core.structure.timeline import asked, step_load
 from fortis.core.structure.writing import write_head, write_preparations, write_sets
 from fortis.core.units import clock, plain
@@ -99,7 +106,7 @@ def _lift(entry: Entry, sets: Sequence[PlannedSet], cues: Mapping[str, str], don
     return CardLift(
         name=last.exercise,
         setup=str(last.setup),
-        written="; ".join(map(write_sets, entry.sets)),
+        written=", now ".join(filter(None, ("; ".join(map(write_sets, entry.sets)), instead_words(work)))),
         hints=tuple(_hints(sets, cues.get(last.exercise, ""))),
         sets=tuple(_set(each, done, is_last=each is last) for each in work if each.open_bouts),
     )

@@ -105,7 +105,7 @@ def _each_of(prescription: Prescription, line: Line, change: Callable[[PlannedSe
 
 
 def _rested(each: PlannedSet, rest: int) -> PlannedSet:
-    return each.model_copy(update={"rest": rest, "rest_of": written_rest(each)})
+    return each.model_copy(update={"rest": rest, "rest_of": each.written_rest})
 
 
 def _with_reps(each: PlannedSet, reps: FixedReps | Hold) -> PlannedSet:
@@ -116,11 +116,6 @@ def _with_reps(each: PlannedSet, reps: FixedReps | Hold) -> PlannedSet:
         for bout in each.bouts
     )
     return each.model_copy(update={"bouts": bouts})
-
-
-def written_rest(each: PlannedSet) -> int:
-    """The rest after a set that is written, whatever stands in for it."""
-    return each.rest if each.rest_of is None else each.rest_of
 
 
 def with_carried(

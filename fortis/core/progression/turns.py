@@ -5,7 +5,6 @@ from decimal import Decimal
 
 from fortis.core.basis import Instead
 from fortis.core.loading.nearest import Where
-from fortis.core.progression.carried import written_rest
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
 from fortis.core.progression.line_went import LineWent, Pair
 from fortis.core.progression.policy import REST_STEP, PolicyKind
@@ -110,7 +109,7 @@ def next_rest(line: LineWent, move: Move) -> Instead | None:
         return None
     rest = line.sets[0].rest
     shorter = _shorter(line, rest) if move is Move.SHORTER_RESTS else rest
-    return Instead(of=written_rest(line.sets[0]), now=shorter)
+    return Instead(of=line.sets[0].written_rest, now=shorter)
 
 
 def still_in_range(line: LineWent, missed: list[Pair]) -> Decision | None:

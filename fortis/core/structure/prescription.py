@@ -1,6 +1,6 @@
 """The plan laid out bout by bout: rounds unrolled, terms merged, climbs counted, rests put in their places."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from itertools import count
@@ -36,7 +36,7 @@ from fortis.core.structure.model import (
     lift_key,
 )
 from fortis.core.structure.pace import USUAL_PACE, work_seconds
-from fortis.core.units import from_kg
+from fortis.core.units import clock, from_kg
 from fortis.core.value import Kilograms, Number, Value
 
 STRENGTH_REST = 180
@@ -164,6 +164,11 @@ class PlannedSet(Value):
         return lift_key(self.lift, self.setup)
 
     @property
+    def written_rest(self) -> int:
+        """The rest after it that is written, whatever stands in for it."""
+        return self.rest if self.rest_of is None else self.rest_of
+
+    @property
     def open_bouts(self) -> tuple[PlannedBout, ...]:
         """Its bouts without those left out."""
         return tuple(bout for bout in self.bouts if not bout.left_out)
@@ -216,6 +221,19 @@ class Prescription(Value):
             if number > most:
                 return f"no {name} {number} of {sets[0].exercise.lower()}: {most} at most"
         return None
+
+
+def instead_words(work: Sequence[PlannedSet]) -> str:
+    """What stands in for the sets, reps and rests written for a line, in words; empty where nothing does."""
+    told = [f"{len(work)} sets"] if any(each.added for each in work) else []
+    match work[0].bouts[0]:
+        case PlannedBout(reps=FixedReps(count=reps), reps_of=FixedReps(count=written)) if reps != written:
+            told.append(f"{reps} reps")
+        case PlannedBout(reps=Hold(seconds=held), reps_of=Hold(seconds=written)) if held != written:
+            told.append(f"{held} s")
+    if work[0].rest != work[0].written_rest:
+        told.append(f"{clock(work[0].rest)} rest")
+    return ", ".join(told)
 
 
 def lay_out(session: Session, library: Library = LIBRARY, weaker: Mapping[str, Side] | None = None) -> Prescription:
