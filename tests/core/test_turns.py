@@ -6,12 +6,13 @@ import pytest
 
 from fortis.core.exercises import LIBRARY
 from fortis.core.progression.decision import Move
+from fortis.core.progression.next_loads import recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.strength.estimate import estimate
 from fortis.core.structure.model import SetUp, lift_key
 from tests.core.kits import kit
-from tests.core.test_next_loads import SQUAT, codes, told
-from tests.core.test_rungs import sessions
+from tests.core.test_next_loads import SQUAT, codes, performed, told
+from tests.core.test_rungs import BODY, planned, sessions
 
 SQUATS = "Back squat: 3 x 5 at 100 kg leave 2 rest 3:00"
 REPS, SETS, RESTS = (
@@ -140,3 +141,52 @@ def test_the_same_again_where_not_every_set_was_done(policies):
     assert asked(found[1]) == ([5] * 3, 100)
     _, load = sessions(SQUATS, policies, well(5, 2))
     assert (load.move, load.kg, codes(load)) == (Move.HOLD, 100, ["not all done"])
+
+
+STRONG = {PRESS: estimate(28.0, 1, 0)}
+STRONGER = {PRESS: estimate(33.0, 1, 0)}
+
+
+def test_by_effort_reps_grow_where_the_next_load_is_too_far_until_the_max_allows_it():
+    """Five of 24 kg with two left want a max of about 30; 20 kg and 28 are 20 % and more apart until then."""
+    text = "Dumbbell press: 3 x 5 at 20 kg leave 2 rest 3:00"
+    found, load = sessions(text, {}, well(5), well(6), estimates=STRONG, kit=DUMBBELLS)
+    assert [asked(each) for each in found] == [([5] * 3, 20), ([6] * 3, 20)]
+    assert (load.move, load.reps, load.kg) == (Move.MORE_REPS, 7, 20)
+    assert "too big a step yet: one rep more in each set first, 7 instead of 6" in told(load, "jump too big")
+    found, load = sessions(text, {}, well(5), estimates=STRONG, kit=DUMBBELLS)
+    _, allowed = sessions(text, {}, well(5), estimates=STRONGER, kit=DUMBBELLS)
+    assert (allowed.move, allowed.kg) == (Move.RAISE, 24)
+
+
+def test_by_effort_the_written_reps_come_back_with_the_next_load():
+    text, grown = "Dumbbell press: 3 x 5 at 20 kg leave 2 rest 3:00", []
+    laid_out = planned(text, kit=DUMBBELLS)
+    recommended = recommendations(laid_out, performed(laid_out, well(5)), DUMBBELLS, BODY, STRONG)
+    for maxes in (STRONG, STRONGER):
+        again = planned(text, recommended, DUMBBELLS)
+        grown.append(asked(again.work_sets))
+        went = well(again.work_sets[0].bouts[0].reps.count)
+        recommended = recommendations(again, performed(again, went), DUMBBELLS, BODY, maxes)
+    (last,) = recommended
+    assert grown == [([6] * 3, 20), ([7] * 3, 20)]
+    assert (last.load.move, last.load.kg, last.load.aim) == (Move.RAISE, 24, "5 leave 2")
+    assert told(last.load, "written reps") == "With it 5 reps again, as written."
+    assert asked(planned(text, recommended, DUMBBELLS).work_sets) == ([5] * 3, 24)
+
+
+def test_by_effort_a_miss_of_reps_that_came_on_top_is_tried_again_and_doubles_stay_doubles():
+    text = "Dumbbell press: 3 x 5 at 20 kg leave 2 rest 3:00"
+    _, load = sessions(text, {}, well(5), [(6, 2), (6, 0), (5, 0)], estimates=STRONG, kit=DUMBBELLS)
+    assert (load.move, load.reps, "same reps" in codes(load)) == (Move.HOLD, None, True)
+    doubles = "Dumbbell press: 3 x 2 at 20 kg leave 2 rest 3:00"
+    _, load = sessions(doubles, {}, well(2), estimates={PRESS: estimate(23.0, 1, 0)}, kit=DUMBBELLS)
+    assert (load.move, load.reps) == (Move.HOLD, None)
+    assert "too big a step yet: the same again" in told(load, "jump too big")
+
+
+def test_with_nothing_but_body_weight_reps_grow():
+    found, load = sessions("Ring row: 3 x 8 leave 2", {}, well(8), well(9), [(10, 2), (10, 2), (9, 0)], well(10))
+    assert [asked(each)[0] for each in found] == [[8] * 3, [9] * 3, [10] * 3, [10] * 3]
+    assert (load.move, load.reps) == (Move.MORE_REPS, 11)
+    assert "one rep more in each set, 11 instead of 10" in told(load, "body weight only")

@@ -52,6 +52,11 @@ class Pair:
         return Pair(self.planned, self.done.model_copy(update=own))
 
     @property
+    def as_written(self) -> PlannedBout:
+        """The bout as it is written, whatever reps stand in for it."""
+        return self.planned.model_copy(update={"reps": self.planned.reps_of or self.planned.reps})
+
+    @property
     def short_by(self) -> int:
         """Reps missing to the least that was asked."""
         return max(least_of(self.planned.reps) - self.number, 0)

@@ -24,13 +24,13 @@ from fortis.core.progression.line_went import MISSING, LineWent, Pair, is_judged
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
 from fortis.core.progression.turns import (
     SHOWN,
-    counted,
-    jump_too_big,
     more_of_the_same,
     next_reps,
     next_rest,
     next_sets,
     no_range,
+    one_rep_more,
+    standing,
     still_in_range,
     turned,
 )
@@ -49,6 +49,7 @@ from fortis.core.structure.model import (
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedSet, Prescription
+from fortis.core.structure.timeline import asked
 from fortis.core.units import plain
 from fortis.core.value import Kilograms, Value
 
@@ -158,7 +159,10 @@ class _Case(LineWent):
         if self.max:
             told = () if share_of_max(self.written) and not self.missed else (_max_told(self.max),)
             reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
-        reasons = (*reasons, *self._then(kg), *no_rung(self), *no_range(self))
+        then = self._then(kg) if reps is None else ()
+        reasons = (*reasons, *then, *no_rung(self), *no_range(self))
+        if move in (Move.RAISE, Move.CUT):
+            aim = asked(self.lead.as_written)
         load = NextLoad(
             exercise=self.exercise.name,
             lift_id=written_key(first)[0],
@@ -351,7 +355,13 @@ class _Case(LineWent):
     def _raise(self, overs: list[Decimal]) -> Decision:
         reasons = [_met(overs)]
         if self.body and self.written is None:
-            text = "There is no added weight yet: add a rep to each set, or choose a harder set-up."
+            reps = standing(self)
+            more = (
+                f"one rep more in each set, {reps.now + 1} instead of {reps.now}"
+                if reps
+                else "add a rep to each set"
+            )
+            text = f"There is no added weight yet: {more}, or choose a harder set-up."
             reasons.append(Reason(code="body weight only", text=text))
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
         if self.part is None:
@@ -365,8 +375,9 @@ class _Case(LineWent):
             return self._stepped()
         if (turn := turned(self, overs, moved)) is not None:
             return turn
-        allowed = (self.allowed if overs else None) or moved
-        spare = max(min(overs, default=Decimal(0)), Decimal(0))
+        stands = standing(self)
+        allowed = (self._allowed_as_written() if overs else None) or moved
+        spare = max(min(overs, default=Decimal(0)), Decimal(0)) + (stands.now - stands.of if stands else 0)
         if allowed < moved * LEAST_BELIEVED and spare < SHOWN:
             text = (
                 f"But by that max {plain(round(allowed - self.part, 1))} kg would be right for all of it: the same "
@@ -384,10 +395,22 @@ class _Case(LineWent):
             above = self.next_above()
             kg = above if above is not None else self.was_kg
         if kg <= self.was_kg or kg > most:
-            reasons = [_met(overs, ""), jump_too_big(self, kg, moved)]
-            return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
+            move, _, aim, why = one_rep_more(self, kg, moved)
+            return move, self.was_kg, aim, (_met(overs, ""), *why)
         reasons += self._rounding(wanted, kg)
+        if stands and stands.now > stands.of:
+            text = f"With it {stands.of} reps again, as written."
+            reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(stands.of)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
+
+    def _allowed_as_written(self) -> Decimal | None:
+        """The whole weight that the max allows for the reps that are written, whatever they stand at by now."""
+        stands = standing(self)
+        if stands is None or stands.now == stands.of or self.max is None:
+            return self.allowed
+        demand = self.demand_with(FixedReps(count=stands.of))
+        kg = demand.allowed_kg(self.max) if demand else None
+        return None if kg is None else Decimal(str(round(kg, 2)))
 
     def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg
@@ -396,7 +419,7 @@ class _Case(LineWent):
             above = self.next_above()
             kg = self.was_kg if above is None else above
         if kg <= self.was_kg:
-            return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, (jump_too_big(self, kg, self.was_kg),)
+            return one_rep_more(self, kg, self.was_kg)
         text = f"Every rep was done: {plain(self.policy.step_kg)} kg more, as you chose for this lift."
         reason = Reason(code="fixed step", text=text, values={"step_kg": self.policy.step_kg})
         return Move.RAISE, kg, self.aim, (reason, *self._rounding(wanted, kg))
@@ -409,8 +432,8 @@ class _Case(LineWent):
         rest: Instead | None = None,
     ) -> tuple[Reason, ...]:
         """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
-        stands = counted(self)
-        written = FixedReps(count=stands.of) if stands else None
+        stands = standing(self)
+        written = FixedReps(count=stands.of) if stands and stands.now > stands.of else None
         changed = reps or written, sets.now if sets else None, rest.now if rest else None
         found = self.expected(kg, self.demand_with(*changed) if any(changed) else self.demand)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)

@@ -17,36 +17,41 @@ LEAST_TURN = Decimal("0.025")
 """Where reps take turns with the load, the next load is so much more at least (common practice: 2 to 5 %)."""
 A_REP_HARDER = 0.975
 """A set a rep harder than planned is one with so much less allowed."""
+FEWEST_TO_GROW = 3
+"""Sets of fewer reps are what they are: one more would be another set."""
 SHOWN = 2
 """Who has so many more left than planned has shown more than was believed."""
 
 
-def counted(line: LineWent) -> Instead | None:
-    """The reps of every set in double progression: those written, and those they stand at.
+def standing(line: LineWent) -> Instead | None:
+    """The reps of every set of a line: those written, and those they stand at.
 
-    None for other lifts, where a range is written, and where not all sets ask the same.
+    None where no fixed number is written, or not all sets ask the same.
     """
     if any(len({bout.side for bout in each.bouts}) < len(each.bouts) for each in line.sets):
         return None
-    alike = {(bout.reps_of or bout.reps, bout.reps) for each in line.sets for bout in each.bouts}
-    match line.policy.kind, *alike:
-        case PolicyKind.REPS, (FixedReps(count=written), FixedReps(count=now)):
+    match [*{(bout.reps_of or bout.reps, bout.reps) for each in line.sets for bout in each.bouts}]:
+        case [(FixedReps(count=written), FixedReps(count=now))]:
             return Instead(of=written, now=now)
     return None
 
 
 def next_reps(line: LineWent, move: Move) -> FixedReps | None:
-    """The reps of next time, one more or as many as this time; with another load those that are written."""
-    reps = counted(line)
+    """The reps of next time where they are more than written: one more, or as many as this time.
+
+    With another load they are those that are written again.
+    """
+    reps = standing(line)
     if reps is None or move in (Move.RAISE, Move.CUT):
         return None
-    return FixedReps(count=reps.now + (move is Move.MORE_REPS))
+    following = reps.now + (move is Move.MORE_REPS)
+    return FixedReps(count=following) if following > reps.of else None
 
 
 def no_range(line: LineWent) -> tuple[Reason, ...]:
     """That reps are to grow up to the top of a range, and the sets of the line have none in common."""
     ranges = all(isinstance(pair.planned.reps, RepRange) for pair in line.judged)
-    if line.policy.kind is not PolicyKind.REPS or counted(line) or ranges or line.held is not None:
+    if line.policy.kind is not PolicyKind.REPS or standing(line) or ranges or line.held is not None:
         return ()
     text = "The sets of this line do not all ask the same reps: the load follows how hard they were."
     return (Reason(code="no range", text=text),)
@@ -64,8 +69,8 @@ def more_of_the_same(line: LineWent) -> Decision | None:
 
 
 def _more_reps(line: LineWent) -> Decision | None:
-    reps = counted(line)
-    if reps is None or reps.now >= reps.of + line.policy.more_reps:
+    reps = standing(line)
+    if line.policy.kind is not PolicyKind.REPS or reps is None or reps.now >= reps.of + line.policy.more_reps:
         return None
     text = f"All went as planned: one rep more in each set at the same load, {reps.now + 1} instead of {reps.now}."
     reason = Reason(code="more reps", text=text, values={"reps": Decimal(reps.now + 1)})
@@ -114,7 +119,7 @@ def next_rest(line: LineWent, move: Move) -> Instead | None:
 
 def still_in_range(line: LineWent, missed: list[Pair]) -> Decision | None:
     """The same again where reps that came on top are missing, and none of those that are written."""
-    reps, fewest = counted(line), min(pair.number for pair in missed)
+    reps, fewest = standing(line), min(pair.number for pair in missed)
     if reps is None or fewest < reps.of:
         return None
     text = f"{fewest} of {reps.now} reps in the hardest set, and {reps.of} are written: the same again."
@@ -127,14 +132,13 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
 
     None where reps do not take turns with the load.
     """
-    reps, asked = counted(line), line.lead.planned.reps
-    ranged = line.policy.kind is PolicyKind.REPS and isinstance(asked, RepRange)
-    if reps is None and not ranged:
+    reps, asked = standing(line), line.lead.planned.reps
+    if line.policy.kind is not PolicyKind.REPS or not (reps or isinstance(asked, RepRange)):
         return None
     bottom, top = (reps.of, reps.now) if reps else (least_of(asked), most_of(asked) or 0)
     kg = line.nearest(line.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
     if kg <= line.was_kg:
-        return Move.MORE_REPS, line.was_kg, MORE_REPS_AIM, (jump_too_big(line, kg, moved),)
+        return one_rep_more(line, kg, moved)
     demand = line.demand_with(FixedReps(count=bottom)) if reps else line.demand
     allowed = demand.allowed_kg(line.max) if demand and line.max and overs else None
     load = f"{plain(kg)} kg{' added' if line.body else ''}"
@@ -154,13 +158,21 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
     return Move.RAISE, kg, line.aim, (Reason(code="top of the range", text=text, values=values),)
 
 
-def jump_too_big(line: LineWent, kg: Decimal, moved: Decimal) -> Reason:
-    """That reps are added where the next load that can be built is no small step."""
+def one_rep_more(line: LineWent, kg: Decimal, moved: Decimal) -> Decision:
+    """One rep more in each set where `kg`, the next load that can be built, is no small step from the whole weight
+    `moved`. A single or a double stays one.
+    """
+    reps = standing(line)
+    if reps is not None and reps.of < FEWEST_TO_GROW and line.policy.kind is not PolicyKind.REPS:
+        move, so = Move.HOLD, "the same again"
+    else:
+        move, so = Move.MORE_REPS, "add a rep to each set first"
+        if reps is not None:
+            so = f"one rep more in each set first, {reps.now + 1} instead of {reps.now}"
     if kg <= line.was_kg or not moved:
-        return Reason(code="no load above", text="There is no load above this one here: add a rep to each set.")
-    share = (kg - line.was_kg) / moved * 100
-    text = (
-        f"The next load that can be built is {plain(kg)} kg, {share:.0f} % up, too big a step yet: add a rep "
-        "to each set first."
-    )
-    return Reason(code="jump too big", text=text, values={"kg": kg, "percent": round(share, 1)})
+        reason = Reason(code="no load above", text=f"There is no load above this one here: {so}.")
+    else:
+        share = (kg - line.was_kg) / moved * 100
+        text = f"The next load that can be built is {plain(kg)} kg, {share:.0f} % up, too big a step yet: {so}."
+        reason = Reason(code="jump too big", text=text, values={"kg": kg, "percent": round(share, 1)})
+    return move, line.was_kg, MORE_REPS_AIM if move is Move.MORE_REPS else line.aim, (reason,)
