@@ -58,13 +58,17 @@ def _read_bests(work: UnitOfWork, lift_ids: Collection[str], before: datetime) -
         )
         .group_by(*each_once)
     )
-    found: dict[Alike, list[Best]] = {}
+    found: dict[Alike, dict[tuple[Decimal, int], Best]] = {}
     rows: Iterable[Any] = work.execute(query)
     for lift_id, tempo, setup, kg, reps, first, last in rows:
         key = Alike(lift_id, SetUp(items=tuple(setup)).key, _tempo(tempo))
-        days = lifter.today(work, first), lifter.today(work, last)
-        found.setdefault(key, []).append(Best(Decimal(kg), reps, *days))
-    return found
+        of_kind = found.setdefault(key, {})
+        # the database tells 0 from 0.0, and a set-up from the same in another order
+        days = [lifter.today(work, first), lifter.today(work, last)]
+        if same := of_kind.get((kg, reps)):
+            days += [same.on, same.last_on or same.on]
+        of_kind[kg, reps] = Best(kg, reps, min(days), max(days))
+    return {key: list(of_kind.values()) for key, of_kind in found.items()}
 
 
 class Volume(NamedTuple):

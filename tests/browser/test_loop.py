@@ -184,7 +184,7 @@ def test_how_a_lift_goes_on_is_chosen_at_its_next_load_and_today_follows(desktop
     compose(page, written)
     save(page)
     expect(page.get_by_text("All went as planned: one set more at the same load, 2 instead of 1.")).to_be_visible()
-    expect(page.get_by_text("1 x 5 at 60 kg leave 2 rest 3:00, now 2 sets")).to_be_visible()
+    expect(page.get_by_text("5 at 60 kg leave 2 rest 3:00, now 2 sets")).to_be_visible()
 
 
 def test_forty_minutes_leave_out_what_costs_least(desktop, serving):

@@ -131,7 +131,7 @@ def test_a_session_is_found_by_its_words_and_come_back_to(desktop):
 
 def test_a_card_is_printed_of_what_is_planned_and_of_what_was_done(desktop):
     desktop.goto("/")
-    for words in ("about 25 min", "53 min on the floor"):
+    for words in ("about 26 min", "53 min on the floor"):
         title = desktop.get_by_role("heading", level=1).inner_text()
         with desktop.expect_download() as download:
             desktop.get_by_role("link", name="Card to print (PDF)").first.click()

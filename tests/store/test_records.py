@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
 import pytest
-from sqlalchemy import select, update
+from sqlalchemy import select, text, update
 
 from fortis.core.conventions import Conventions
 from fortis.core.loading.kit import Machine
@@ -56,6 +56,12 @@ def test_bests_are_those_of_the_bouts(tmp_path, demo_at):
             {"asked": None},
         ):
             work.execute(update(BoutRow).where(BoutRow.id == next(ids)).values(**change))
+        for column, other in (
+            ("kg", "case kg when '0' then '0.0' else '0' end"),
+            ("setup", "replace(setup, ',', ', ')"),
+        ):
+            otherwise = f"update bout set {column} = {other} where done_at < '2026-10-15' and kg + 0 in (0, 155)"
+            assert work.execute(text(otherwise)).rowcount
     with database() as work:
         told = {}
         for row in sessions.finished(work):

@@ -1,4 +1,7 @@
-"""Set-ups are kept in their own letters: they are searched as they stand, and one with an umlaut was not found."""
+"""Set-ups are kept in their own letters: they are searched as they stand, and one with an umlaut was not found.
+
+All of them are written as new ones are, without spaces between, so that the same one is the same text.
+"""
 
 import json
 
@@ -15,7 +18,7 @@ bout = sa.table("bout", *(sa.column(name, sa.String()) for name in ("id", "setup
 
 def upgrade() -> None:
     work = op.get_bind()
-    escaped = work.execute(sa.select(bout.c.setup).where(bout.c.setup.contains("\\u")).distinct()).scalars().all()
-    for setup in escaped:
+    for setup in work.execute(sa.select(bout.c.setup).distinct()).scalars().all():
         plain = json.dumps(json.loads(setup), ensure_ascii=False, separators=(",", ":"))
-        work.execute(sa.update(bout).where(bout.c.setup == setup).values(setup=plain))
+        if plain != setup:
+            work.execute(sa.update(bout).where(bout.c.setup == setup).values(setup=plain))
