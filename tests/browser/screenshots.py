@@ -58,8 +58,8 @@ def start(page: Page, title: str) -> None:
 def floor(desktop: Page, phone: Page, dim: Page) -> None:
     """The Floor at work, and in a drop."""
     start(desktop, "Press and row")
-    record(desktop, 5, 3)
-    record(desktop, 5, 1)
+    record(desktop, 7, 3)
+    record(desktop, 7, 1)
     shoot(desktop, "floor")
     for page, name in ((phone, "floor-phone"), (dim, "floor-phone-dark")):
         page.goto(desktop.url)
