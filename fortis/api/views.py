@@ -138,7 +138,8 @@ def lift_lines(
     for number, group in enumerate(session.groups, start=1):
         for at, entry in enumerate(group.entries, start=1):
             sets = by_entry[number, at]
-            settled = [bout.settled for each in sets if not each.is_warm_up for bout in each.bouts if bout.settled]
+            work = [each for each in sets if not each.is_warm_up]
+            settled = [bout.settled for each in work for bout in each.bouts if bout.settled]
             distinct = list({load.kg: load for load in reversed(settled)}.values())[::-1]
             reasons = {reason.text: reason for load in distinct for reason in load.reasons}
             lines.append(
@@ -150,7 +151,7 @@ def lift_lines(
                     group=number,
                     rounds=None if group.is_straight else group.rounds,
                     written=write_runs(entry.sets),
-                    instead=instead_words([each for each in sets if not each.is_warm_up]),
+                    instead=instead_words(work),
                     loads=distinct,
                     warm_up=[
                         WarmUpSet(kg=bout.settled.kg, reps=bout.reps.count)

@@ -39,7 +39,8 @@ def _place(line: LineWent) -> int:
 
 def next_place(line: LineWent) -> int:
     """The place of the rung after this one; 0 where there is none."""
-    return _place(line) + 1 if 0 <= _place(line) < len(line.policy.rungs) - 1 else 0
+    place = _place(line)
+    return place + 1 if 0 <= place < len(line.policy.rungs) - 1 else 0
 
 
 def next_rung(line: LineWent, move: Move) -> Rung | None:

@@ -6,6 +6,7 @@ from decimal import Decimal
 from functools import cached_property
 from typing import Self
 
+from fortis.core.basis import Instead
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.line_demand import Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of
@@ -190,6 +191,25 @@ class LineWent:
         return demand_of(session, of_line, self.lead.planned, self.part)
 
     @cached_property
+    def standing(self) -> Instead | None:
+        """The reps of every set: those written, and those they stand at.
+
+        None where no fixed number is written, or not all sets ask the same.
+        """
+        if any(len({bout.side for bout in each.bouts}) < len(each.bouts) for each in self.sets):
+            return None
+        match [*{(bout.reps_of or bout.reps, bout.reps) for each in self.sets for bout in each.bouts}]:
+            case [(FixedReps(count=written), FixedReps(count=now))]:
+                return Instead(of=written, now=now)
+        return None
+
+    @property
+    def written_reps(self) -> FixedReps | None:
+        """The reps that are written, where more stand in for them by now."""
+        reps = self.standing
+        return FixedReps(count=reps.of) if reps and reps.now > reps.of else None
+
+    @cached_property
     def is_straight(self) -> bool:
         """Whether it is alone in its group: sets and rests of a pair belong to the pair."""
         return is_straight(
@@ -241,9 +261,16 @@ class LineWent:
     @cached_property
     def allowed(self) -> Decimal | None:
         """The whole weight that the max allows for the lead bout, body weight included, all of the line done."""
-        if self.max is None or self.demand is None:
-            return None
-        kg = self.demand.allowed_kg(self.max)
+        return self._allowed_for(self.demand)
+
+    @cached_property
+    def allowed_as_written(self) -> Decimal | None:
+        """The same for the reps that are written, whatever stands in for them by now."""
+        reps = self.written_reps
+        return self._allowed_for(self.demand_with(reps)) if reps else self.allowed
+
+    def _allowed_for(self, demand: Demand | None) -> Decimal | None:
+        kg = demand.allowed_kg(self.max) if demand and self.max else None
         return None if kg is None else Decimal(str(round(kg, 2)))
 
     def misses(self, kg: Decimal) -> bool:

@@ -13,7 +13,7 @@ from typing import Any
 
 from fortis.core.basis import Carried, Instead, Rung
 from fortis.core.line_demand import Outlook
-from fortis.core.line_loads import share_of_max
+from fortis.core.line_loads import LEAST_ROUNDING, share_of_max
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import Where, next_below
 from fortis.core.performance import PerformedBout
@@ -25,12 +25,12 @@ from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKin
 from fortis.core.progression.turns import (
     SHOWN,
     more_of_the_same,
+    more_reps_words,
     next_reps,
     next_rest,
     next_sets,
     no_range,
     one_rep_more,
-    standing,
     still_in_range,
     turned,
 )
@@ -355,13 +355,7 @@ class _Case(LineWent):
     def _raise(self, overs: list[Decimal]) -> Decision:
         reasons = [_met(overs)]
         if self.body and self.written is None:
-            reps = standing(self)
-            more = (
-                f"one rep more in each set, {reps.now + 1} instead of {reps.now}"
-                if reps
-                else "add a rep to each set"
-            )
-            text = f"There is no added weight yet: {more}, or choose a harder set-up."
+            text = f"There is no added weight yet: {more_reps_words(self.standing)}, or choose a harder set-up."
             reasons.append(Reason(code="body weight only", text=text))
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
         if self.part is None:
@@ -375,8 +369,8 @@ class _Case(LineWent):
             return self._stepped()
         if (turn := turned(self, overs, moved)) is not None:
             return turn
-        stands = standing(self)
-        allowed = (self._allowed_as_written() if overs else None) or moved
+        stands, written = self.standing, self.written_reps
+        allowed = (self.allowed_as_written if overs else None) or moved
         spare = max(min(overs, default=Decimal(0)), Decimal(0)) + (stands.now - stands.of if stands else 0)
         if allowed < moved * LEAST_BELIEVED and spare < SHOWN:
             text = (
@@ -398,19 +392,10 @@ class _Case(LineWent):
             move, _, aim, why = one_rep_more(self, kg, moved)
             return move, self.was_kg, aim, (_met(overs, ""), *why)
         reasons += self._rounding(wanted, kg)
-        if stands and stands.now > stands.of:
-            text = f"With it {stands.of} reps again, as written."
-            reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(stands.of)}))
+        if written:
+            text = f"With it {written.count} reps again, as written."
+            reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
-
-    def _allowed_as_written(self) -> Decimal | None:
-        """The whole weight that the max allows for the reps that are written, whatever they stand at by now."""
-        stands = standing(self)
-        if stands is None or stands.now == stands.of or self.max is None:
-            return self.allowed
-        demand = self.demand_with(FixedReps(count=stands.of))
-        kg = demand.allowed_kg(self.max) if demand else None
-        return None if kg is None else Decimal(str(round(kg, 2)))
 
     def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg
@@ -432,9 +417,7 @@ class _Case(LineWent):
         rest: Instead | None = None,
     ) -> tuple[Reason, ...]:
         """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
-        stands = standing(self)
-        written = FixedReps(count=stands.of) if stands and stands.now > stands.of else None
-        changed = reps or written, sets.now if sets else None, rest.now if rest else None
+        changed = reps or self.written_reps, sets.now if sets else None, rest.now if rest else None
         found = self.expected(kg, self.demand_with(*changed) if any(changed) else self.demand)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)
 
@@ -481,11 +464,11 @@ class _Case(LineWent):
             pairs.append(pair.told(kg, max(number, 0), left if last and left is not None else kept))
         lead = next((pair for pair in pairs if pair.planned is self.lead.planned), pairs[0])
         case = replace(self, judged=pairs, lead=lead, was_kg=kg)
-        _, then, _, _ = more_of_the_same(case) or case._follow_max() or case._judge()
+        _, then, _, _ = case._follow_max() or case._judge()
         return then
 
     def _rounding(self, wanted: Decimal, kg: Decimal) -> tuple[Reason, ...]:
-        if abs(wanted - kg) < Decimal("0.05"):
+        if abs(wanted - kg) < LEAST_ROUNDING:
             return ()
         if self.nearest(wanted).kg == kg:
             which = "nearest"

@@ -15,7 +15,7 @@ from fortis.core.units import clock, plain
 
 LEAST_TURN = Decimal("0.025")
 """Where reps take turns with the load, the next load is so much more at least (common practice: 2 to 5 %)."""
-A_REP_HARDER = 0.975
+A_REP_HARDER = Decimal("0.975")
 """A set a rep harder than planned is one with so much less allowed."""
 FEWEST_TO_GROW = 3
 """Sets of fewer reps are what they are: one more would be another set."""
@@ -23,25 +23,12 @@ SHOWN = 2
 """Who has so many more left than planned has shown more than was believed."""
 
 
-def standing(line: LineWent) -> Instead | None:
-    """The reps of every set of a line: those written, and those they stand at.
-
-    None where no fixed number is written, or not all sets ask the same.
-    """
-    if any(len({bout.side for bout in each.bouts}) < len(each.bouts) for each in line.sets):
-        return None
-    match [*{(bout.reps_of or bout.reps, bout.reps) for each in line.sets for bout in each.bouts}]:
-        case [(FixedReps(count=written), FixedReps(count=now))]:
-            return Instead(of=written, now=now)
-    return None
-
-
 def next_reps(line: LineWent, move: Move) -> FixedReps | None:
     """The reps of next time where they are more than written: one more, or as many as this time.
 
     With another load they are those that are written again.
     """
-    reps = standing(line)
+    reps = line.standing
     if reps is None or move in (Move.RAISE, Move.CUT):
         return None
     following = reps.now + (move is Move.MORE_REPS)
@@ -51,7 +38,7 @@ def next_reps(line: LineWent, move: Move) -> FixedReps | None:
 def no_range(line: LineWent) -> tuple[Reason, ...]:
     """That reps are to grow up to the top of a range, and the sets of the line have none in common."""
     ranges = all(isinstance(pair.planned.reps, RepRange) for pair in line.judged)
-    if line.policy.kind is not PolicyKind.REPS or standing(line) or ranges or line.held is not None:
+    if line.policy.kind is not PolicyKind.REPS or line.standing or ranges or line.held is not None:
         return ()
     text = "The sets of this line do not all ask the same reps: the load follows how hard they were."
     return (Reason(code="no range", text=text),)
@@ -69,12 +56,19 @@ def more_of_the_same(line: LineWent) -> Decision | None:
 
 
 def _more_reps(line: LineWent) -> Decision | None:
-    reps = standing(line)
+    reps = line.standing
     if line.policy.kind is not PolicyKind.REPS or reps is None or reps.now >= reps.of + line.policy.more_reps:
         return None
-    text = f"All went as planned: one rep more in each set at the same load, {reps.now + 1} instead of {reps.now}."
+    text = f"All went as planned: {more_reps_words(reps, ' at the same load')}."
     reason = Reason(code="more reps", text=text, values={"reps": Decimal(reps.now + 1)})
     return Move.MORE_REPS, line.was_kg, MORE_REPS_AIM, (reason,)
+
+
+def more_reps_words(reps: Instead | None, how: str = "") -> str:
+    """That a rep is added to each set, in words; from how many where they stand at a number."""
+    if reps is None:
+        return f"add a rep to each set{how}"
+    return f"one rep more in each set{how}, {reps.now + 1} instead of {reps.now}"
 
 
 def _more_sets(line: LineWent) -> Decision | None:
@@ -119,7 +113,7 @@ def next_rest(line: LineWent, move: Move) -> Instead | None:
 
 def still_in_range(line: LineWent, missed: list[Pair]) -> Decision | None:
     """The same again where reps that came on top are missing, and none of those that are written."""
-    reps, fewest = standing(line), min(pair.number for pair in missed)
+    reps, fewest = line.standing, min(pair.number for pair in missed)
     if reps is None or fewest < reps.of:
         return None
     text = f"{fewest} of {reps.now} reps in the hardest set, and {reps.of} are written: the same again."
@@ -132,18 +126,17 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
 
     None where reps do not take turns with the load.
     """
-    reps, asked = standing(line), line.lead.planned.reps
+    reps, asked = line.standing, line.lead.planned.reps
     if line.policy.kind is not PolicyKind.REPS or not (reps or isinstance(asked, RepRange)):
         return None
     bottom, top = (reps.of, reps.now) if reps else (least_of(asked), most_of(asked) or 0)
     kg = line.nearest(line.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
     if kg <= line.was_kg:
         return one_rep_more(line, kg, moved)
-    demand = line.demand_with(FixedReps(count=bottom)) if reps else line.demand
-    allowed = demand.allowed_kg(line.max) if demand and line.max and overs else None
+    allowed = line.allowed_as_written if overs else None
     load = f"{plain(kg)} kg{' added' if line.body else ''}"
     values = {"kg": kg, "reps": Decimal(bottom)}
-    if allowed and float(kg + (line.part or 0)) * A_REP_HARDER > allowed and min(overs) < SHOWN:
+    if allowed and (kg + (line.part or 0)) * A_REP_HARDER > allowed and min(overs) < SHOWN:
         text = (
             f"Every set reached {top}, but {load}, the next load here, is too much for {bottom} yet: one rep "
             "more first."
@@ -162,13 +155,11 @@ def one_rep_more(line: LineWent, kg: Decimal, moved: Decimal) -> Decision:
     """One rep more in each set where `kg`, the next load that can be built, is no small step from the whole weight
     `moved`. A single or a double stays one.
     """
-    reps = standing(line)
+    reps = line.standing
     if reps is not None and reps.of < FEWEST_TO_GROW and line.policy.kind is not PolicyKind.REPS:
         move, so = Move.HOLD, "the same again"
     else:
-        move, so = Move.MORE_REPS, "add a rep to each set first"
-        if reps is not None:
-            so = f"one rep more in each set first, {reps.now + 1} instead of {reps.now}"
+        move, so = Move.MORE_REPS, more_reps_words(reps, " first")
     if kg <= line.was_kg or not moved:
         reason = Reason(code="no load above", text=f"There is no load above this one here: {so}.")
     else:

@@ -13,7 +13,7 @@ down_revision = "0017"
 branch_labels = None
 depends_on = None
 
-bout = sa.table("bout", *(sa.column(name, sa.String()) for name in ("id", "setup")))
+bout = sa.table("bout", sa.column("setup", sa.String()))
 
 
 def upgrade() -> None:
