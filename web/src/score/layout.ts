@@ -96,7 +96,8 @@ export const HEAD = 14;
 /** How wide a letter of a load is, and the time of a rest with some room. */
 const LETTER = 7.6;
 const TIME = 29;
-const TIGHTEST = 0.72;
+/** How far a score is squeezed before it is scrolled instead. */
+export const TIGHTEST = 0.72;
 const MOST_HEADS = 40;
 const LEAD = 26;
 const EDGE = 8;

@@ -1,13 +1,12 @@
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { Bout, Step } from "@/data/client";
+import { scrolling } from "@/parts/motion";
 import { useWidth } from "@/parts/useWidth";
 import { captionsOf } from "@/score/captions";
-import { layoutScore } from "@/score/layout";
+import { layoutScore, TIGHTEST } from "@/score/layout";
 import { Score } from "@/score/Score";
 import type { Done } from "@/session/done";
 import { positionKey, positionOf } from "@/session/position";
-
-const still = matchMedia("(prefers-reduced-motion: reduce)");
 
 /** The score of the group that is on, with where it stands; its warm-ups are drawn until they are done. */
 export const CurrentGroup = memo(function CurrentGroup({
@@ -54,7 +53,7 @@ export const CurrentGroup = memo(function CurrentGroup({
       at: now < 0 ? null : now,
       width: width / zoom,
       left,
-      tightest: phone ? 1 : 0.72,
+      tightest: phone ? 1 : TIGHTEST,
     });
   }, [own, shown, done, at, wouldBe, width, zoom, phone, left]);
   const now = layout.now;
@@ -65,7 +64,7 @@ export const CurrentGroup = memo(function CurrentGroup({
     const moved = followed.current !== null && followed.current !== now;
     followed.current = now;
     const left = now * zoom - width * 0.42;
-    scroller.current?.scrollTo({ left, behavior: moved && !still.matches ? "smooth" : "instant" });
+    scroller.current?.scrollTo({ left, behavior: moved ? scrolling() : "instant" });
   }, [now, long, zoom, width]);
   return (
     <div ref={ref} className="pt-4 pb-1">

@@ -6,6 +6,7 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
 import { useManyWeeks, useWeeks } from "@/data/queries";
 import { LeafThrough } from "@/parts/LeafThrough";
+import { scrolling } from "@/parts/motion";
 import { Trouble } from "@/parts/Notice";
 import { useWidth } from "@/parts/useWidth";
 import { unitFor } from "@/score/SmallScore";
@@ -23,8 +24,6 @@ const AHEAD = 1;
 const DAYS = [0, 1, 2, 3, 4, 5, 6];
 
 const yearOf = (day: string) => day.slice(0, 4);
-
-const still = matchMedia("(prefers-reduced-motion: reduce)");
 
 /**
  * All weeks side by side, back to the first one, a row for each day that is trained on, each session a small score.
@@ -87,7 +86,7 @@ function Strip({
   }, [columns, ref, end, column]);
   const turn = (many: number) => {
     const at = Math.round((ref.current?.scrollLeft ?? 0) / column) + many;
-    ref.current?.scrollTo({ left: at * column, behavior: still.matches ? "instant" : "smooth" });
+    ref.current?.scrollTo({ left: at * column, behavior: scrolling() });
   };
   const hasEarlier = offset > 1;
   const hasLater = offset < end - 1;
