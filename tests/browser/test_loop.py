@@ -52,6 +52,18 @@ def start(page, title, button="Begin"):
     expect(page.get_by_role("button", name=button)).to_be_visible()
 
 
+def play_five(page, written):
+    """Compose a session of one set, do five with two left, and finish it."""
+    compose(page, written)
+    save(page)
+    start(page, "Browser day")
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("radio", name="5 reps").click()
+    page.get_by_role("radio", name="2 left", exact=True).click()
+    page.get_by_role("button", name=re.compile("Finish")).click()
+    page.wait_for_url("**/ledger/*")
+
+
 def recorded(serving):
     return rows(
         serving,
@@ -154,14 +166,7 @@ def test_compose_play_reload_kill_add_up_and_plan_again(desktop, serving):
 
 def test_how_a_lift_goes_on_is_chosen_at_its_next_load_and_today_follows(desktop):
     page, written = desktop, "# Browser day\nBack squat: 1 x 5 at 60 kg leave 2 rest 3:00\n"
-    compose(page, written)
-    save(page)
-    start(page, "Browser day")
-    page.get_by_role("button", name="Begin").click()
-    page.get_by_role("radio", name="5 reps").click()
-    page.get_by_role("radio", name="2 left", exact=True).click()
-    page.get_by_role("button", name=re.compile("Finish")).click()
-    page.wait_for_url("**/ledger/*")
+    play_five(page, written)
     squat = page.get_by_role("article", name="Next time: Back squat")
     expect(squat).to_contain_text("your max stands at")
     squat.get_by_label("Progress").select_option("double progression")
@@ -220,14 +225,7 @@ def test_forty_minutes_leave_out_what_costs_least(desktop, serving):
     ],
 )
 def test_a_lift_climbs_from_rung_to_rung(desktop, written, policy, rungs, following):
-    compose(desktop, f"# Browser day\n{written}\n")
-    save(desktop)
-    start(desktop, "Browser day")
-    desktop.get_by_role("button", name="Begin").click()
-    desktop.get_by_role("radio", name="5 reps").click()
-    desktop.get_by_role("radio", name="2 left", exact=True).click()
-    desktop.get_by_role("button", name=re.compile("Finish")).click()
-    desktop.wait_for_url("**/ledger/*")
+    play_five(desktop, f"# Browser day\n{written}\n")
     load = desktop.get_by_role("article", name=re.compile("^Next time"))
     load.get_by_label("Progress").select_option(policy)
     field = load.get_by_label(re.compile("first$"))
