@@ -9,7 +9,7 @@ from typing import NamedTuple
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import Exercise, LoadKind
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import UNKNOWN_STEP, Build, Where, is_known, nearest, nearest_told
+from fortis.core.loading.nearest import Build, Where, is_rounded, nearest, nearest_told
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
@@ -97,8 +97,6 @@ class Tired(NamedTuple):
 
 
 FRESH = Tired(1.0, 1)
-LEAST_ROUNDING = Decimal("0.05")
-"""Loads so close are one to who reads them."""
 
 
 class LineLoads:
@@ -208,7 +206,8 @@ class LineLoads:
     def _settled(self, wanted: _Wanted, build: Build) -> Settled:
         percent = self._percent(build.kg)
         reasons = wanted.reasons
-        if abs(build.kg - wanted.kg) >= self._least_rounding:
+        kit = self.basis.kit
+        if kit is not None and is_rounded(kit, self.exercise, wanted.kg, build.kg):
             reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
         pulls = self.resistance if self.resistance.top_kg else None
         return Settled(
@@ -224,12 +223,6 @@ class LineLoads:
             mean_kg=build.kg + pulls.mean_kg if pulls else None,
             reasons=reasons,
         )
-
-    @cached_property
-    def _least_rounding(self) -> Decimal:
-        """From how far on rounding is told: a round number for a lift that can be loaded in any way is none."""
-        kit = self.basis.kit
-        return LEAST_ROUNDING if kit is None or is_known(kit, self.exercise, Decimal(0)) else UNKNOWN_STEP
 
     def _with_effects_of_rounding(self, each: PlannedSet) -> PlannedSet:
         """Say once what rounded loads do to the reps of a set, where its reps are fixed and a max is known."""

@@ -108,8 +108,10 @@ def test_a_rise_is_never_more_than_a_little():
 
 @pytest.mark.parametrize(("kg", "kg_then"), [("61.5", "64.5"), ("8", "8.5")])
 def test_a_lift_nobody_knows_goes_up_by_a_round_number(kg, kg_then):
+    """And nothing is said of what can be loaded, which nobody knows."""
     load = advice(f"Sled drag: 3 x 5 at {kg} kg leave 2", [(5, 5)] * 3)
     assert (load.move, load.kg) == (Move.RAISE, Decimal(kg_then))
+    assert "rounding" not in codes(load)
 
 
 def test_a_slip_of_form_holds():

@@ -33,6 +33,8 @@ class Where(StrEnum):
 
 UNKNOWN_STEP = Decimal("0.5")
 """How finely a load is told where nothing is known of how it is set (common practice)."""
+LEAST_ROUNDING = Decimal("0.05")
+"""Loads that are closer are one to who reads them."""
 _ROUNDING = {Where.NEAREST: ROUND_HALF_DOWN, Where.BELOW: ROUND_FLOOR, Where.ABOVE: ROUND_CEILING}
 ASSISTANCE_STEP = Decimal("2.5")
 """How finely help is measured: a step of a machine that helps, about a thinner band (common practice)."""
@@ -62,6 +64,14 @@ def nearest_told(kit: Kit, lift: Exercise, wanted: Decimal, where: Where = Where
 def is_known(kit: Kit, lift: Exercise, kg: Decimal) -> bool:
     """Whether anything is known of how a lift is loaded near some weight."""
     return _closest(kit, lift, kg, Where.NEAREST) is not None
+
+
+def is_rounded(kit: Kit, lift: Exercise, wanted: Decimal, kg: Decimal) -> bool:
+    """Whether a load differs from the wanted one because nothing nearer can be built.
+
+    A round number for a lift that can be loaded in any way does not.
+    """
+    return abs(kg - wanted) >= (LEAST_ROUNDING if is_known(kit, lift, Decimal(0)) else UNKNOWN_STEP)
 
 
 def _closest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where) -> Build | None:

@@ -13,9 +13,9 @@ from typing import Any
 
 from fortis.core.basis import Carried, Instead, Rung
 from fortis.core.line_demand import Outlook
-from fortis.core.line_loads import LEAST_ROUNDING, share_of_max
+from fortis.core.line_loads import share_of_max
 from fortis.core.loading.kit import Kit
-from fortis.core.loading.nearest import Where, next_below
+from fortis.core.loading.nearest import Where, is_rounded, next_below
 from fortis.core.performance import PerformedBout
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
@@ -468,7 +468,7 @@ class _Case(LineWent):
         return then
 
     def _rounding(self, wanted: Decimal, kg: Decimal) -> tuple[Reason, ...]:
-        if abs(wanted - kg) < LEAST_ROUNDING:
+        if not is_rounded(self.kit, self.exercise, wanted, kg):
             return ()
         if self.nearest(wanted).kg == kg:
             which = "nearest"
