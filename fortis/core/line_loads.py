@@ -3,7 +3,6 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
-from functools import cached_property
 from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
