@@ -1,4 +1,4 @@
-"""How well the next loads hit what was asked, beside two common ways to choose them, on made-up lifters.
+"""How well the next loads hit what was asked, beside two common ways to choose them and the best there is.
 
 `python -m bench.training` prints the table of docs/model.md. Each lifter trains one lift for sixteen weeks, three
 structures a week, from a max that was tested once, three per cent off or less in two cases of three. Judged is the
@@ -6,21 +6,21 @@ reserve that was really left at the end of each set, from the seventh week on, b
 """
 
 import sys
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from math import exp
 from random import Random
-from statistics import mean
+from statistics import NormalDist, mean
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
 from fortis.core.loading.calculator import bar_kit
 from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import Carries, carry
+from fortis.core.progression.carried import Carries, carry, loads_carried, with_carried
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
 from fortis.core.strength.observation import Heard
@@ -30,7 +30,7 @@ from fortis.core.structure.model import SetUp, lift_key, planned_reserve
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, lay_out
 from fortis.core.tally.evidence import REMEMBERED, Rested, evidence
-from fortis.simulation.lifter import MadeUpLifter, made_up
+from fortis.simulation.lifter import A_DAY, MadeUpLifter, made_up
 from fortis.simulation.log import GAINS_HALVE, KINDS
 
 LIFT = LIBRARY.find("Back squat")
@@ -39,6 +39,10 @@ KIT = bar_kit(Decimal(20), Decimal(0), read_plates(USUAL_PLATES))
 BEGINS = datetime(2026, 1, 5, 18, tzinfo=UTC)
 WEEKS, JUDGED_FROM, RETESTED_EVERY = 16, 6, 8
 FIRST_SEED = 5_000
+STEP, BEFORE = 2.5, 600.0
+"""The steps of loads by the kit in kg, and the seconds since anything was lifted when a session begins."""
+FORMS = [exp(A_DAY * NormalDist().inv_cdf((each + 0.5) / 5)) for each in range(5)]
+"""Days as they come, from bad to good."""
 
 
 @dataclass(frozen=True)
@@ -96,7 +100,9 @@ class Trainee:
 def by_fortis(trainee: Trainee, asked: Structure) -> Prescription:
     """By what is known of the lifter, and what last time recommends."""
     basis = Basis(kit=KIT, estimates=trainee.profile.maxes(trainee.now))
-    return resolve(asked.plan, basis, carry(asked.plan, trainee.carried.get(asked.day, ())))
+    carried = carry(asked.plan, trainee.carried.get(asked.day, ()))
+    planned = with_carried(asked.plan, carried)
+    return resolve(planned, basis, loads_carried(planned, carried))
 
 
 def by_steps(trainee: Trainee, asked: Structure) -> Prescription:
@@ -113,10 +119,39 @@ def _at(asked: Structure, kg: Decimal) -> Prescription:
     return resolve(asked.plan, Basis(kit=KIT), {(1, 1): Carried(was_kg=kg, kg=kg)})
 
 
+def by_knowing(trainee: Trainee, asked: Structure) -> Prescription:
+    """By all that is true of the lifter but the day's form: on average over that the least off."""
+    lifter, steps = trainee.lifter, int(trainee.lifter.max_kg / STEP)
+
+    def off(kg: float) -> float:
+        days = (replace(lifter, form=form, missing=0.0, gone=0.0) for form in FORMS)
+        return mean(each for day in days for each in _off(day, asked.plan, kg))
+
+    return _at(asked, Decimal(str(min((STEP * each for each in range(steps // 2, steps)), key=off))))
+
+
+def _off(lifter: MadeUpLifter, plan: Prescription, kg: float) -> Iterator[float]:
+    """How far off the reps left would be at the end of each set, all of it done with one load."""
+    rest = BEFORE
+    for each in plan.sets:
+        for bout in each.bouts:
+            lifter.rest(rest)
+            reps, left = lifter.lift(kg, least_of(bout.reps))
+            rest = float(bout.rest)
+        yield _beyond(each.bouts[-1], reps, left)
+        rest = float(each.rest)
+
+
+def _beyond(bout: PlannedBout, reps: int, left: float) -> float:
+    """How far the reps left were off those asked; missing reps count as left below none."""
+    return abs(reps + left - least_of(bout.reps) - float(planned_reserve(bout.effort) or 0))
+
+
 WAYS: Mapping[str, Callable[[Trainee, Structure], Prescription]] = {
     "Fortis": by_fortis,
     "2.5 kg more when all was done": by_steps,
     "a share of the tested max": by_share,
+    "the lifter known, the day not": by_knowing,
 }
 
 
@@ -148,16 +183,15 @@ def _session(trainee: Trainee, plan: Prescription, found: Outcomes, *, judged: b
     """Do a session, each bout after its rest."""
     trainee.lifter.wake_up()
     done: list[Rested] = []
-    rest = 600.0
+    rest = BEFORE
     for each in plan.sets:
         for bout in each.bouts:
             trainee.lifter.rest(rest)
             performed, left = _performed(trainee, each, bout)
             done.append(Rested(performed, rest))
             if judged and bout is each.bouts[-1]:
-                asked = least_of(bout.reps)
-                found.missed += performed.reps < asked
-                found.off.append(abs(performed.reps + left - asked - float(planned_reserve(bout.effort) or 0)))
+                found.missed += performed.reps < least_of(bout.reps)
+                found.off.append(_beyond(bout, performed.reps, left))
             rest = float(bout.rest)
         rest = float(each.rest)
     return done

@@ -12,6 +12,7 @@ from fortis.core.loading.warm_up import School
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp, Side
+from fortis.core.structure.prescription import Missed
 from fortis.core.value import Kilograms, Value
 
 
@@ -37,7 +38,7 @@ class Carried(Value):
     """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion.
 
     `sets`, `rest` (seconds) and `reps` (or seconds of a hold) take the place of those the plan has, `rung` that of
-    its lift and set-up; None leaves them.
+    its lift and set-up; None leaves them. `missed` is what the line missed lately.
     """
 
     was_kg: Kilograms
@@ -46,6 +47,7 @@ class Carried(Value):
     rest: Instead | None = None
     reps: FixedReps | Hold | None = None
     rung: Rung | None = None
+    missed: Missed | None = None
     reasons: tuple[Reason, ...] = ()
 
 

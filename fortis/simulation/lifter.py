@@ -10,6 +10,8 @@ from math import exp, log
 from random import Random
 
 MOST_REPS = 60.0
+A_DAY = 0.02
+"""How much the max varies from day to day: one standard deviation, as a share of it."""
 PLENTY = 5
 """From here on lifters say only that there were so many or more."""
 
@@ -89,7 +91,7 @@ class MadeUpLifter:
 
     def wake_up(self) -> None:
         """A new day, as fresh as the day is good."""
-        self.form = exp(self.random.gauss(0, 0.02))
+        self.form = exp(self.random.gauss(0, A_DAY))
         self.missing = self.gone = 0.0
 
     def tire(self, missing: float, gone: float) -> None:

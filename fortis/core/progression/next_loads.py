@@ -21,6 +21,7 @@ from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
 from fortis.core.progression.line_went import MISSING, LineWent, Pair, is_judged, written_key
+from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
 from fortis.core.progression.turns import (
     SHOWN,
@@ -56,9 +57,6 @@ from fortis.core.value import Kilograms, Value
 SMALLEST_RISE = Decimal("1.01")
 LARGEST_RISE = Decimal("1.05")
 """A rise above 5 % in one go is no little (common practice: 2 to 5 %)."""
-LARGEST_CUT = Decimal("0.90")
-"""A single bad day takes 10 % off at most."""
-SMALLEST_CUT = Decimal("0.975")
 PARTS = Decimal("0.05")
 """A percentage and an effort that call for loads so far apart are told apart."""
 RISE_A_REP = Decimal("0.0125")
@@ -184,6 +182,7 @@ class _Case(LineWent):
             reasons=reasons,
         )
         own: dict[str, Any] = {"reps": reps, "sets": sets, "rest": rest, "rung": rung}
+        own["missed"] = None if move is Move.NEXT_RUNG else next_missed(self)
         if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
             own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
         carried = self._carried(kg, reasons).model_copy(update=own)
@@ -336,8 +335,7 @@ class _Case(LineWent):
         if self.part is None:
             reasons.append(BODY_WEIGHT_MISSING)
         moved = self.was_kg + (self.part or 0)
-        wanted = self.allowed or moved * SMALLEST_CUT
-        wanted = min(max(wanted, moved * LARGEST_CUT), moved * SMALLEST_CUT) - (self.part or 0)
+        wanted = cut(self, moved) - (self.part or 0)
         kg = self.nearest(wanted).kg
         if kg >= self.was_kg:
             below = next_below(self.kit, self.exercise, self.was_kg)
@@ -391,7 +389,8 @@ class _Case(LineWent):
         if kg <= self.was_kg or kg > most:
             move, _, aim, why = one_rep_more(self, kg, moved)
             return move, self.was_kg, aim, (_met(overs, ""), *why)
-        reasons += self._rounding(wanted, kg)
+        kg, first = step_by_step(self, kg)
+        reasons += first or self._rounding(wanted, kg)
         if written:
             text = f"With it {written.count} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))

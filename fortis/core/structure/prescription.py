@@ -129,13 +129,21 @@ class Block(Value):
     seconds: int
 
 
+class Missed(Value):
+    """The load at which reps of a line were missed, how many times of it ago, and how often in a row by then."""
+
+    kg: Kilograms
+    ago: int = 1
+    in_a_row: int = 1
+
+
 class PlannedSet(Value):
     """One set of the plan in its place. `lift` is what was known of the exercise when it was laid out.
 
     `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
     seconds after its round began. `rung_of` is the lift and set-up that are written, where another rung of their
     ladder stands in for them, `rest_of` the rest that is written, where a shorter one does. `added` says that the
-    set is none of those written.
+    set is none of those written, `missed` what its line missed lately.
     """
 
     group: int
@@ -152,6 +160,7 @@ class PlannedSet(Value):
     rung_of: LiftKey | None = None
     rest_of: int | None = None
     added: bool = False
+    missed: Missed | None = None
 
     @property
     def is_warm_up(self) -> bool:
