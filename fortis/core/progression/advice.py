@@ -4,6 +4,7 @@ An outcome is judged by what was to be expected of the bout in its place: early 
 it says of the day goes for the sets to come, and for other lifts that share muscles.
 """
 
+from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
@@ -15,7 +16,7 @@ from fortis.core.adjustments import LoadChange
 from fortis.core.exercises import Exercise
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
-from fortis.core.loading.nearest import Build, Where, nearest_told
+from fortis.core.loading.nearest import Build, Where, nearest_told, next_above
 from fortis.core.performance import Ended
 from fortis.core.played import with_loads
 from fortis.core.progression.expectation import Expectation, LineAsks
@@ -123,6 +124,17 @@ class Other(NamedTuple):
     bouts: tuple[OtherBout, ...]
 
 
+class _Step(NamedTuple):
+    """A load that can be built, and the next one above it: what is wanted in between is this one, from below."""
+
+    build: Build
+    to_kg: Decimal
+
+
+def _from_kg(step: _Step) -> Decimal:
+    return step.build.kg
+
+
 @dataclass(frozen=True)
 class Bar:
     """What advice has to load with: the kit, and body weight where it is known."""
@@ -134,13 +146,21 @@ class Bar:
         """The nearest load of a lift that can be built: never above what was wanted, or on another side of it."""
         if self.kit is None or (body and kg == 0):
             return Build(kg=kg)
-        key = lift.id, kg, where
-        if key not in self._known:
-            self._known[key] = nearest_told(self.kit, lift, kg, where)
-        return self._known[key]
+        if where is not Where.BELOW:
+            return nearest_told(self.kit, lift, kg, where)
+        steps = self._steps.setdefault(lift.id, [])
+        at = bisect_right(steps, kg, key=_from_kg) - 1
+        if at >= 0 and kg < steps[at].to_kg:
+            return steps[at].build
+        build = nearest_told(self.kit, lift, kg, where)
+        above = next_above(self.kit, lift, build.kg) if build.kg <= kg else None
+        if above is not None and kg < above:
+            steps.insert(at + 1, _Step(build, above))
+        return build
 
     @cached_property
-    def _known(self) -> dict[tuple[str, Decimal, Where], Build]:
+    def _steps(self) -> dict[str, list["_Step"]]:
+        """By lift the loads that were asked for, in their order."""
         return {}
 
 
@@ -247,8 +267,7 @@ class Judged:
         """What to do after an outcome; None where nothing is left to do, or was asked."""
         if self._is_last or self.each.is_warm_up:
             return None
-        least = least_of(self.bout.reps)
-        to_failure = isinstance(self.bout.effort, ToFailure)
+        least, to_failure = self._least, isinstance(self.bout.effort, ToFailure)
         if outcome.number < least - (1 if to_failure else 0):
             return self._short(outcome)
         if not self.following and outcome.ended is Ended.FORM:
@@ -267,7 +286,7 @@ class Judged:
     def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
         """What to do after a bout that was done, with so many left."""
         expected = min(to_the_half(self.expected.left), MOST_RESERVE)
-        spare = outcome.number - least_of(self.bout.reps) if isinstance(self.bout.reps, FixedReps) else 0
+        spare = outcome.number - self._least if isinstance(self.bout.reps, FixedReps) else 0
         off = left + spare - expected
         why = _left_words(left, expected, planned)
         if off <= -WATCH_FROM:
@@ -300,10 +319,10 @@ class Judged:
 
     def is_far_short(self, number: int) -> bool:
         """Whether so few reps of a single bout are no day for this lift."""
-        least = least_of(self.bout.reps)
+        least = self._least
         return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and bool(self.following)
 
-    @property
+    @cached_property
     def _kg(self) -> Decimal:
         assert self.bout.settled is not None
         return self.bout.settled.kg
@@ -312,7 +331,11 @@ class Judged:
     def _body(self) -> bool:
         return self.bout.settled is not None and self.bout.settled.body
 
-    @property
+    @cached_property
+    def _least(self) -> int:
+        return least_of(self.bout.reps)
+
+    @cached_property
     def _part(self) -> Decimal | None:
         return body_part(self.each.lift, self._body, self.line.bar.body_kg)
 
@@ -320,7 +343,7 @@ class Judged:
         return _load_words(kg, body=self._body)
 
     def _short(self, outcome: Outcome) -> Advice | None:
-        asked, done = least_of(self.bout.reps), outcome.number
+        asked, done = self._least, outcome.number
         why = f"{done} of {asked} reps."
         if self.is_far_short(done):
             values = {"asked": Decimal(asked), "done": Decimal(done)}
@@ -379,7 +402,7 @@ class Judged:
 
     def _win(self, kg: Decimal) -> str:
         """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""
-        likely = least_of(self.bout.reps) + int(planned_reserve(self.bout.effort) or 0)
+        likely = self._least + int(planned_reserve(self.bout.effort) or 0)
         found = within_reach(kg, likely, self.line.bests, self._part or Decimal(0))
         if found is None:
             return ""
@@ -388,7 +411,7 @@ class Judged:
 
     def _form(self, outcome: Outcome, times: int) -> Decimal:
         """How far today is off, as a share of what was known, in steps of half a per cent."""
-        left = believed(outcome.reserve, least_of(self.bout.reps) - outcome.number)
+        left = believed(outcome.reserve, self._least - outcome.number)
         told = None if left is None else float(min(left, MOST_RESERVE))
         return Decimal(round(self.expected.form(outcome.number, told, times) * 200)) / 200
 

@@ -6,6 +6,7 @@ from decimal import Decimal
 from functools import cached_property
 from typing import NamedTuple
 
+from fortis.core.cache import cached
 from fortis.core.line_demand import Part
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.day import FOUR_IN_FIVE
@@ -54,6 +55,7 @@ class Expectation:
         share = DEFAULT_CURVE.share(min(least_of(bout.reps) + left, MOST_REPS))
         return cls(share=share, spent=0.0, left=left)
 
+    @cached(8_192)
     def form(self, done: int, left: float | None, times: int = 1) -> float:
         """How far today lies above or below what was known, as a share of it, by the reps done and left as called.
 

@@ -7,6 +7,7 @@ the max well enough to begin with, and the way up ends there.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import cached_property
 from typing import NamedTuple
 
 from fortis.core.adjustments import LoadChange
@@ -67,11 +68,7 @@ class Finding:
         if not loads:
             return None
         heaviest = max(change.kg for change in loads)
-        skipped = tuple(
-            str(self.way_up.position(each))
-            for each in self.way_up.bouts
-            if each.number > bout.number and each.settled and each.settled.kg > heaviest * WAY_UP_TO
-        )
+        skipped = tuple(name for at, kg, name in self._way_up if at > bout.number and kg > heaviest * WAY_UP_TO)
         left_words = f"{plain(left)}{' or more' if left >= MOST_RESERVE else ''}"
         text = f"{number} at {plain(bout.settled.kg)} with {left_words} left: a max of about {max_kg:.0f} kg."
         kgs = sorted({change.kg for change in loads})
@@ -92,11 +89,28 @@ class Finding:
             reasons=(reason,),
         )
 
+    @cached_property
+    def _way_up(self) -> Sequence[tuple[int, Decimal, str]]:
+        """The bouts of the way up: their numbers, loads and positions."""
+        way_up = self.way_up
+        return [(each.number, each.settled.kg, str(way_up.position(each))) for each in way_up.bouts if each.settled]
+
+    @cached_property
+    def _changing(self) -> Sequence[Asked]:
+        """The bouts of the work that do not ask what the same bout of the set before asked."""
+        last: dict[int, float] = {}
+        found = []
+        for each in self.asked:
+            if last.get(each.bout) != each.share:
+                found.append(each)
+            last[each.bout] = each.share
+        return found
+
     def _loads(self, max_kg: float) -> tuple[LoadChange, ...]:
         """The loads of the work, set by set where they change."""
         changes: list[LoadChange] = []
         stands: dict[int, Decimal] = {}
-        for each in self.asked:
+        for each in self._changing:
             build = self.bar.nearest(self.way_up.lift, Decimal(str(round(each.share * max_kg, 2))), body=False)
             if stands.get(each.bout) == build.kg:
                 continue
