@@ -2,8 +2,9 @@ import { fileURLToPath } from "node:url";
 import { gzipSync } from "node:zlib";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig, type Plugin } from "vite";
+import type { Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { defineConfig } from "vitest/config";
 
 /** Kilobytes of compressed JavaScript that a view may load before it can be used; a build over it fails. */
 const BUDGETS = { "views/floor/Floor.tsx": 200 };
@@ -64,4 +65,6 @@ export default defineConfig({
   },
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
+  // Some tests go through hundreds of cases: a busy machine takes its time for them.
+  test: { testTimeout: 60_000 },
 });

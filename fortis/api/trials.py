@@ -116,6 +116,7 @@ class ToTry(BaseModel):
 class TrialView(BaseModel):
     """A trial, in words. `week` is the one it is in, from 1; None before and after it.
 
+    `tried` are its weeks with what is tried, `left_out` those that count for neither side: light, free, or away.
     `more_weeks` are those that it can go on for where nothing can be told yet: it has only just ended.
     """
 
@@ -123,6 +124,7 @@ class TrialView(BaseModel):
     last: date
     weeks: int
     tried: tuple[int, ...]
+    left_out: tuple[int, ...]
     week: int | None
     exercise: str
     setup: SetUp
@@ -311,6 +313,7 @@ def _view(work: Work, trial: Trial, left_out: Collection[date], now: datetime) -
         last=trial.last,
         weeks=trial.weeks,
         tried=trial.tried,
+        left_out=tuple(sorted(trial.number_of(monday) for monday in left_out if trial.is_on(monday))),
         week=trial.number_of(today) if trial.is_on(today) else None,
         exercise=lift.name,
         setup=trial.setup,

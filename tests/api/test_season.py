@@ -372,6 +372,14 @@ def test_what_is_tried_is_drawn_by_lot_planned_and_left(season, monday):
     assert season.client.get("/api/trials").json() == []
 
 
+def test_weeks_that_count_for_neither_side_of_a_trial_are_told(season, monday):
+    line = f"trial {monday}, 6 weeks, in 1 4: Back squat: longer rests"
+    away = f"away {monday + timedelta(days=7)}: ill"
+    assert season.save(season.text.replace("\n\nbuilding", f"\n{away}\n{line}\n\nbuilding")).status_code == 200
+    (trial,) = season.client.get("/api/trials").json()
+    assert (trial["tried"], trial["left_out"]) == ([1, 4], [2, 6])
+
+
 def test_what_cannot_be_tried_is_told(season, monday):
     season.save()
     for like, word in (

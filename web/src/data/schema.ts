@@ -5961,6 +5961,7 @@ export interface components {
          * TrialView
          * @description A trial, in words. `week` is the one it is in, from 1; None before and after it.
          *
+         *     `tried` are its weeks with what is tried, `left_out` those that count for neither side: light, free, or away.
          *     `more_weeks` are those that it can go on for where nothing can be told yet: it has only just ended.
          */
         TrialView: {
@@ -5971,6 +5972,8 @@ export interface components {
              * Format: date
              */
             last: string;
+            /** Left Out */
+            left_out: number[];
             method: components["schemas"]["Method"] | null;
             /**
              * Monday

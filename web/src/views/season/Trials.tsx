@@ -76,26 +76,37 @@ function LightWeeks({ lot, season }: { lot: Schemas["LotView"]; season: SeasonVi
   );
 }
 
+const LOOKS = {
+  "with it": "border-ink bg-ink text-paper",
+  "as usual": "border-faint text-faint",
+  "left out": "border-faint border-dotted text-faint",
+};
+
 function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
   const end = useEndTrial(season.id);
   const goOn = useBeginTrial(season.id);
   const trouble = end.error ?? goOn.error;
   const runs = trial.outcome.verdict === "it runs";
   const weeks = Array.from({ length: trial.weeks }, (_, week) => week + 1);
-  const words = weeks.map((week) => `week ${week} ${trial.tried.includes(week) ? "with it" : "as usual"}`);
+  const kindOf = (week: number) =>
+    trial.left_out.includes(week) ? "left out" : trial.tried.includes(week) ? "with it" : "as usual";
   return (
     <div className="mt-2">
       <p>
         <span className="font-semibold">{nameOf(trial)}: </span>
         {trial.method ?? trial.sets}
       </p>
-      <div role="img" aria-label={words.join(", ")} className="mt-1.5 flex gap-1">
+      <div
+        role="img"
+        aria-label={weeks.map((week) => `week ${week} ${kindOf(week)}`).join(", ")}
+        className="mt-1.5 flex gap-1"
+      >
         {weeks.map((week) => (
           <span
             key={week}
             className={clsx(
               "grid size-6 place-items-center border text-sm",
-              trial.tried.includes(week) ? "border-ink bg-ink text-paper" : "border-faint text-faint",
+              LOOKS[kindOf(week)],
               week === trial.week && "outline-2 outline-offset-2 outline-look",
             )}
           >
@@ -104,7 +115,9 @@ function Tried({ trial, season }: { trial: Trial; season: SeasonView }) {
         ))}
       </div>
       <p className="mt-1 text-sm text-faint">
-        Dark weeks with it, light ones as usual, {dayAndMonth(trial.monday)} to {dayAndMonth(trial.last)}.
+        Filled weeks with it, empty ones as usual
+        {trial.left_out.length > 0 && ", dotted ones count for neither: light, free or away"};{" "}
+        {dayAndMonth(trial.monday)} to {dayAndMonth(trial.last)}.
       </p>
       <p className={clsx("mt-1", !runs && "border-l-3 border-look pl-3 font-semibold")}>{trial.text}</p>
       {trial.more_weeks !== null && (
