@@ -8,6 +8,7 @@ from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.prescription import Missed
 from tests.core.test_next_loads import SQUAT, codes, told
 from tests.core.test_rungs import PINS, planned, sessions
+from tests.core.test_turns import REPS, well
 
 SQUATS = "Back squat: 3 x 5 at 100 kg leave 2 rest 3:00"
 WELL, EASY, BARELY, MISSED = [(5, 2)] * 3, [(5, 5)] * 3, [(5, 1)] * 3, [(5, 0), (4, 0), (4, 0)]
@@ -46,6 +47,19 @@ def test_after_four_times_or_once_done_a_load_is_one_like_others():
     found, last = sessions(SQUATS, {}, EASY, MISSED, EASY, WELL, EASY, estimates=STRONG)
     assert [sets[0].missed and sets[0].missed.ago for sets in found] == [None, None, 1, 2, None]
     assert "missed lately" not in codes(last)
+
+
+def test_reps_that_come_on_top_are_none_that_a_load_misses():
+    """Seven were tried where five are written: the load is not too heavy for what is asked of it."""
+    found, _ = sessions(SQUATS, REPS, well(5), well(6), [(7, 1), (6, 0), (6, 0)], well(7))
+    assert [sets[0].missed for sets in found] == [None] * 4
+
+
+def test_a_load_on_top_of_body_weight_is_told_so():
+    chins = "Weighted chin-up: 3 x 5 at bw+20 kg leave 2 rest 3:00"
+    found, last = sessions(chins, {}, EASY, MISSED, EASY)
+    assert [float(sets[0].bouts[0].settled.kg) for sets in found] == [20, 25, 22.5]
+    assert told(last, "missed lately") == "At 25 kg added reps were missed not long ago: that first."
 
 
 def test_another_lift_or_rung_has_not_missed_it():

@@ -29,6 +29,7 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 from fortis.core.structure.timeline import asked
+from fortis.core.units import plain
 
 MISSING = -0.75
 """Where the hardest bout is expected so many reps short, reps are likely missing."""
@@ -247,6 +248,10 @@ class LineWent:
     def missed(self) -> list[Pair]:
         """The bouts of which the target was missed."""
         return [pair for pair in self.judged if pair.missed]
+
+    def told(self, kg: Decimal) -> str:
+        """A load of the line in words."""
+        return f"{plain(kg)} kg{' added' if self.body else ''}"
 
     def nearest(self, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
         """The nearest load that can be built."""

@@ -4,9 +4,9 @@ from decimal import Decimal
 
 from fortis.core.loading.nearest import Where
 from fortis.core.progression.line_went import LineWent
+from fortis.core.progression.turns import still_in_range
 from fortis.core.reason import Reason
 from fortis.core.structure.prescription import Missed
-from fortis.core.units import plain
 
 REMEMBERED = 4
 """Times of a line after which a load that was missed is one like others: strength has grown meanwhile."""
@@ -17,7 +17,7 @@ A_CUT, LARGEST_CUT = Decimal("0.025"), Decimal("0.10")
 def next_missed(line: LineWent) -> Missed | None:
     """What is to be remembered of a line: a load missed now, or one missed lately and not done since."""
     before = line.sets[0].missed
-    if line.missed:
+    if line.missed and not still_in_range(line, line.missed):
         in_a_row = before.in_a_row + 1 if before and before.ago == 1 else 1
         return Missed(kg=line.was_kg, ago=1, in_a_row=in_a_row)
     if before is None or line.was_kg >= before.kg or before.ago >= REMEMBERED:
@@ -47,6 +47,6 @@ def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ..
         half_way = line.nearest(wanted, Where.ABOVE).kg
     if not line.was_kg < half_way < kg:
         return kg, ()
-    then = f"{plain(half_way)} kg first" if half_way < missed.kg else "that first"
-    text = f"At {plain(missed.kg)} kg reps were missed not long ago: {then}."
+    then = f"{line.told(half_way)} first" if half_way < missed.kg else "that first"
+    text = f"At {line.told(missed.kg)} reps were missed not long ago: {then}."
     return half_way, (Reason(code="missed lately", text=text, values={"missed_kg": missed.kg, "kg": half_way}),)

@@ -255,8 +255,7 @@ class _Case(LineWent):
         if kg > (possible := self._possible(kg)):
             reasons += self._outlook(kg)
             kg = possible
-            load = f"{plain(kg)} kg{' added' if self.body else ''}"
-            text = f"So {load} instead, with which all of it should go as asked."
+            text = f"So {self.told(kg)} instead, with which all of it should go as asked."
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self.aim, tuple(reasons)
