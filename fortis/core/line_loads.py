@@ -1,6 +1,6 @@
 """The loads of one line of a plan, settled bout by bout: what was wanted, what can be built, and why."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import NamedTuple
@@ -98,6 +98,11 @@ class Tired(NamedTuple):
 FRESH = Tired(1.0, 1)
 
 
+Ratios = Mapping[tuple[PlannedBout, ...], float]
+"""What sets that name no load weigh by what they ask, as multiples of the heaviest of their line."""
+NO_RATIOS: Ratios = {}
+
+
 class LineLoads:
     """One line on its way through the session: what its top set and its last bout weighed so far."""
 
@@ -108,6 +113,7 @@ class LineLoads:
         lead: PlannedBout,
         carried: Carried | None,
         tired: Tired = FRESH,
+        ratios: Ratios = NO_RATIOS,
     ) -> None:
         self.basis = basis
         self.exercise: Exercise = first.lift
@@ -123,6 +129,8 @@ class LineLoads:
         self.last = basis.last.get(first.key)
         self.carried = carried
         self.tired = tired
+        self.ratios = ratios
+        self.names_loads = lead.load is not None
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
         self.previous: Decimal | None = None
@@ -342,8 +350,11 @@ class LineLoads:
         """A load for the reps and the reserve asked, where the plan names none."""
         if not self.first_of_set:
             return None if self.previous is None else _Wanted(self.previous)
-        if self.carried:
-            return _Wanted(self.carried.kg, self.carried.reasons)
+        if not is_rep_target(bout.reps) and self.top:
+            reason = Reason(code="as before", text=f"The {plain(self.top)} kg of the sets before.")
+            return _Wanted(self.top, (reason,))
+        if self.carried and not (self.names_loads and self.max):
+            return self._in_proportion(self.carried)
         if self.exercise.load_kind is LoadKind.BODY:
             return _Wanted(Decimal(0))
         if not is_rep_target(bout.reps):
@@ -367,6 +378,15 @@ class LineLoads:
         text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}"
         text += f"{_pull_words(self.more_pull)}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
+
+    def _in_proportion(self, carried: Carried) -> _Wanted:
+        """What is carried to the heaviest set of a line, for one of its sets that names no load."""
+        ratio = Decimal(str(round(self.ratios.get(self.set.bouts, 1.0), 4)))
+        if ratio == 1 or self.part is None:
+            return _Wanted(carried.kg, carried.reasons)
+        kg = _tenth(float((carried.kg + self.part) * ratio - self.part))
+        text = f"In proportion to the {plain(carried.kg)} kg of its heaviest set."
+        return _Wanted(kg, (Reason(code="in proportion", text=text, values={"base_kg": carried.kg}),))
 
     def _solved(self, left: float) -> float | None:
         """The share of the max that a set of several bouts allows, all of them done, so many left at its hardest.

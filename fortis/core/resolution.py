@@ -9,14 +9,16 @@ from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
 from fortis.core.line_demand import demand_of
-from fortis.core.line_loads import FRESH, LineLoads, Tired, lead_of, waits_for_max
+from fortis.core.line_loads import FRESH, LineLoads, Ratios, Tired, lead_of, waits_for_max
 from fortis.core.stacking import stacked
+from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.warming import warmed
 
 Line = tuple[int, int]
 """A line of a plan: its group, and its number in that."""
+REFERENCE = Estimate(kg=100.0, low=100.0, high=100.0)
 NOTHING_CARRIED: Mapping[Line, Carried] = {}
 
 
@@ -55,7 +57,14 @@ def _group(
     leads = _leads(sets)
     tired = _tired(sets, basis, recommended, before) if _wants_load(sets) else {}
     lines = {
-        entry: LineLoads(basis, first_sets[entry], lead, recommended.get(entry), tired.get(entry, FRESH))
+        entry: LineLoads(
+            basis,
+            first_sets[entry],
+            lead,
+            recommended.get(entry),
+            tired.get(entry, FRESH),
+            _ratios(sets, entry, basis) if entry in recommended and lead.load is None else {},
+        )
         for entry, lead in leads.items()
     }
     settled = [lines[each.entry].settled(each) for each in sets]
@@ -98,6 +107,24 @@ def _tired(
         if allowed is not None and one > 0:
             found[entry] = Tired(allowed / one, len(own) if len({each.bouts for each in own}) == 1 else 1)
     return found
+
+
+def _ratios(sets: tuple[PlannedSet, ...], entry: int, basis: Basis) -> Ratios:
+    """The loads of a line that names none, set by set, as multiples of its heaviest; empty where all are one.
+
+    As far as reps and reserve tell: by the max, or by any where none is known.
+    """
+    own = [each for each in sets if each.entry == entry]
+    if len({each.bouts for each in own}) < 2:
+        return {}
+    line = LineLoads(replace(basis, kit=None), own[0], own[0].bouts[0], None)
+    if line.part is None:
+        return {}
+    line.max = line.max or REFERENCE
+    settled = [(each.bouts, line.settled(each).bouts[0].settled) for each in own]
+    moved = {bouts: float(found.kg + line.part) for bouts, found in settled if found}
+    heaviest = max(moved.values(), default=0.0)
+    return {bouts: kg / heaviest for bouts, kg in moved.items()} if heaviest > 0 else {}
 
 
 def _leads(sets: Iterable[PlannedSet]) -> dict[int, PlannedBout]:

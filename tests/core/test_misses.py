@@ -58,8 +58,8 @@ def test_reps_that_come_on_top_are_none_that_a_load_misses():
 def test_a_load_on_top_of_body_weight_is_told_so():
     chins = "Weighted chin-up: 3 x 5 at bw+20 kg leave 2 rest 3:00"
     found, last = sessions(chins, {}, EASY, MISSED, EASY)
-    assert [float(sets[0].bouts[0].settled.kg) for sets in found] == [20, 25, 22.5]
-    assert told(last, "missed lately") == "At 25 kg added reps were missed not long ago: that first."
+    assert [float(sets[0].bouts[0].settled.kg) for sets in found] == [20, 23.75, 21.25]
+    assert told(last, "missed lately") == "At 23.75 kg added reps were missed not long ago: 22.5 kg added first."
 
 
 def test_another_lift_or_rung_has_not_missed_it():
@@ -74,3 +74,13 @@ def test_another_lift_or_rung_has_not_missed_it():
         ("pin 8", False),
         ("pin 7", True),
     ]
+
+
+def test_a_cut_is_for_the_reps_that_are_written():
+    """Seven stood where five are written; after a miss of those it is five again, which 95 kg are right for."""
+    weaker = {SQUAT: Estimate(kg=120, low=116, high=124)}
+    went = [well(5), well(6), [(6, 0), (5, 0), (4, 0)]]
+    found, last = sessions(SQUATS, REPS, *went, estimates=weaker)
+    assert [sets[0].bouts[0].reps.count for sets in found] == [5, 6, 7]
+    as_written, _ = sessions(SQUATS, {}, [(5, 0), (5, 0), (4, 0)], well(5), estimates=weaker)
+    assert last.kg == as_written[1][0].bouts[0].settled.kg

@@ -11,7 +11,7 @@ from fortis.core.progression.decision import Move
 from fortis.core.progression.next_loads import next_loads, recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
-from fortis.core.strength.estimate import estimate
+from fortis.core.strength.estimate import Estimate, estimate
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.counting import count_of
 from fortis.core.structure.model import SetUp, lift_key
@@ -112,6 +112,25 @@ def test_a_lift_nobody_knows_goes_up_by_a_round_number(kg, kg_then):
     load = advice(f"Sled drag: 3 x 5 at {kg} kg leave 2", [(5, 5)] * 3)
     assert (load.move, load.kg) == (Move.RAISE, Decimal(kg_then))
     assert "rounding" not in codes(load)
+
+
+OVERHEAD = {lift_key(LIBRARY.find("Overhead press"), SetUp()): Estimate(kg=66, low=64, high=68)}
+
+
+@pytest.mark.parametrize(
+    ("left", "move", "kg", "code"),
+    [
+        ([3, 3, 3, 3, 3], Move.RAISE, "57.5", "met"),
+        ([1, 1, 1, 1, 1], Move.MORE_REPS, "55", "jump too big"),
+        ([1, 1, 1, 1, 0], Move.HOLD, "55", "more than the max allows"),
+        ([0, 0, 0, 0, 0], Move.HOLD, "55", "none left"),
+    ],
+)
+def test_where_no_effort_was_asked_what_the_max_does_not_allow_waits(left, move, kg, code):
+    """5 x 5 with 57.5 kg of a max of 66, 87 %, is more than that allows; with 55 kg it was all there was."""
+    load = advice("Overhead press: 5 x 5 at 55 kg rest 3:00", [(5, each) for each in left], estimates=OVERHEAD)
+    assert (load.move, load.kg) == (move, Decimal(kg))
+    assert code in codes(load)
 
 
 def test_a_slip_of_form_holds():

@@ -24,11 +24,12 @@ ROWS = Policy(kind=PolicyKind.LADDER, rungs=("Ring row", "Ring row [feet up]", "
 HOLDS = Policy(kind=PolicyKind.LADDER, rungs=("Hollow hold [tucked]", "Hollow hold"), rung_at=35)
 
 
-def planned(text, recommended=(), kit=FULL):
+def planned(text, recommended=(), kit=FULL, estimates=None):
     laid_out = lay_out(read(text))
     carried = carry(laid_out, [each.carries for each in recommended])
     moved = with_carried(laid_out, carried)
-    return resolve(moved, Basis(kit=kit, body_kg=BODY), loads_carried(moved, carried))
+    basis = Basis(kit=kit, body_kg=BODY, estimates=estimates or {})
+    return resolve(moved, basis, loads_carried(moved, carried))
 
 
 def sessions(text, policies, *went, estimates=None, kit=FULL):
@@ -41,7 +42,7 @@ def sessions(text, policies, *went, estimates=None, kit=FULL):
         if isinstance(each, str):
             text = each
             continue
-        prescription = planned(text, recommended, kit)
+        prescription = planned(text, recommended, kit, estimates)
         found.append(prescription.work_sets)
         done = performed(prescription, each)
         recommended = recommendations(prescription, done, kit, BODY, estimates or {}, policies)

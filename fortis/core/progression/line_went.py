@@ -31,6 +31,7 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 from fortis.core.structure.timeline import asked
 from fortis.core.units import plain
 
+_NO_LOAD = Decimal(-10_000)
 MISSING = -0.75
 """Where the hardest bout is expected so many reps short, reps are likely missing."""
 
@@ -52,6 +53,16 @@ class Pair:
         count = count_of(self.planned.reps, self.planned.range_of_motion, number)
         own = {"kg": kg, "reserve": left, "or_more": False, "ended": Ended.MET, **dict(count)}
         return Pair(self.planned, self.done.model_copy(update=own))
+
+    @property
+    def kg(self) -> Decimal:
+        """The load it was done with, for the heaviest to be found; far below all where it had none."""
+        return _NO_LOAD if self.done.kg is None else self.done.kg
+
+    @property
+    def planned_kg(self) -> Decimal:
+        """The same of the load that was planned."""
+        return self.planned.settled.kg if self.planned.settled else _NO_LOAD
 
     @property
     def as_written(self) -> PlannedBout:
@@ -148,7 +159,7 @@ class LineWent:
             return None
         lead_load = lead_of([bout for each in sets for bout in each.bouts]).load
         leads = [pair for pair in judged if pair.planned.load == lead_load] or judged
-        lead = max(leads, key=lambda pair: -1000 if pair.done.kg is None else pair.done.kg)
+        lead = max(leads, key=lambda pair: (pair.planned_kg if lead_load is None else 0, pair.kg))
         if lead.done.kg is None:
             return None
         return cls(

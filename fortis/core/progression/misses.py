@@ -26,14 +26,14 @@ def next_missed(line: LineWent) -> Missed | None:
 
 
 def cut(line: LineWent, moved: Decimal) -> Decimal:
-    """What a miss brings the whole weight `moved` down to: to what the max allows, within bounds.
+    """What a miss brings the whole weight `moved` down to: to what the max allows as written, within bounds.
 
     From the third miss in a row on, more at least each time: what is thought of the lifter is wrong here.
     """
     missed = next_missed(line)
     least = min(A_CUT * max(missed.in_a_row - 1 if missed else 1, 1), LARGEST_CUT)
     most = moved * (1 - least)
-    return min(max(line.allowed or most, moved * (1 - LARGEST_CUT)), most)
+    return min(max(line.allowed_as_written or most, moved * (1 - LARGEST_CUT)), most)
 
 
 def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]]:

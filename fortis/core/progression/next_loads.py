@@ -61,6 +61,8 @@ PARTS = Decimal("0.05")
 """A percentage and an effort that call for loads so far apart are told apart."""
 RISE_A_REP = Decimal("0.0125")
 """So much more for each rep left beyond the plan, whatever the max is thought to be: half of what a rep takes."""
+HARDLY_ANY = 1
+"""Reps left from which on down a load that the max does not allow is not tried."""
 LEAST_BELIEVED = Decimal("0.95")
 """Where the max allows less than this share of a load, it is not raised however well its sets went."""
 
@@ -388,12 +390,29 @@ class _Case(LineWent):
         if kg <= self.was_kg or kg > most:
             move, _, aim, why = one_rep_more(self, kg, moved)
             return move, self.was_kg, aim, (_met(overs, ""), *why)
+        if self._is_too_much(kg):
+            if self._fewest_left:
+                move, _, aim, why = one_rep_more(self, kg, moved)
+                return move, self.was_kg, aim, (_met(overs, ""), *why)
+            text = f"By that max reps are likely missing with {self.told(kg)}: the same load until one is to spare."
+            reason = Reason(code="more than the max allows", text=text, values={"kg": kg})
+            return Move.HOLD, self.was_kg, self.aim, (_met(overs, ""), reason)
         kg, first = step_by_step(self, kg)
         reasons += first or self._rounding(wanted, kg)
         if written:
             text = f"With it {written.count} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
+
+    @cached_property
+    def _fewest_left(self) -> Decimal:
+        """The fewest reps left of the bouts that tell; plenty where none does."""
+        return min((pair.left for pair in self.judged if pair.left is not None), default=Decimal(10))
+
+    def _is_too_much(self, kg: Decimal) -> bool:
+        """Whether reps are likely missing with a load where no effort was asked, and a set had hardly any left."""
+        asked = any(planned_reserve(pair.planned.effort) is not None or pair.to_failure for pair in self.judged)
+        return not asked and self._fewest_left <= HARDLY_ANY and self.misses(kg)
 
     def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg

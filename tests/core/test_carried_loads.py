@@ -1,0 +1,82 @@
+"""What last time recommends for the heaviest set of a line, in proportion for those that name no load."""
+
+from decimal import Decimal
+
+import pytest
+
+from fortis.core.basis import Basis, Carried
+from fortis.core.exercises import LIBRARY
+from fortis.core.progression.next_loads import recommendations
+from fortis.core.resolution import resolve
+from fortis.core.strength.curve import DEFAULT_CURVE
+from fortis.core.strength.estimate import Estimate
+from fortis.core.structure.model import SetUp, lift_key
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import lay_out
+from tests.core.kits import FULL
+from tests.core.test_next_loads import SQUAT, performed
+from tests.core.test_rungs import BODY, planned, sessions
+
+STRONG = {SQUAT: Estimate(kg=150, low=145, high=155)}
+RAMP = "Back squat: 3 leave 2; 2 leave 1; 1 leave 1 rest 3:00"
+EASIER = [(3, 4), (2, 3), (1, 3)]
+
+
+def loads(text, *went, estimates=STRONG):
+    """The loads of each session, and of the one to come."""
+    found, _ = sessions(text, {}, *went, went[-1], estimates=estimates)
+    return [[float(bout.settled.kg) for each in sets for bout in each.bouts] for sets in found]
+
+
+def test_a_ramp_by_effort_stays_a_ramp():
+    """Shares of 5, 3 and 2 reps to failure by the rep curve, of a single that goes up."""
+    first, then = loads(RAMP, EASIER)
+    assert then[2] > first[2]
+    triple, double, single = map(DEFAULT_CURVE.share, (5, 3, 2))
+    assert then[:2] == pytest.approx([then[2] * triple / single, then[2] * double / single], abs=1.25)
+
+
+def test_a_wave_by_effort_comes_back_a_little_heavier_as_it_was_asked():
+    wave = f"{RAMP.removesuffix(' rest 3:00')}; 3 leave 1; 2 leave 1; 1 leave 0 rest 3:00"
+    first, then = loads(wave, [*EASIER, (3, 3), (2, 3), (1, 2)])
+    assert first == sorted(first[:3]) + sorted(first[3:])
+    assert [now > was for was, now in zip(first, then, strict=True)] == [True] * 6
+    assert then[5] > then[2] > then[1] > then[0]
+
+
+def test_where_no_max_is_known_reps_tell_the_proportion_as_well():
+    plan = resolve(lay_out(read(RAMP)), Basis(kit=FULL), {(1, 1): Carried(was_kg=Decimal(140), kg=Decimal(140))})
+    assert [float(each.bouts[0].settled.kg) for each in plan.sets] == [127.5, 135, 140]
+    (reason,) = (each for each in plan.sets[0].bouts[0].settled.reasons if each.code == "in proportion")
+    assert reason.text == "In proportion to the 140 kg of its heaviest set."
+
+
+def test_sets_without_a_load_beside_written_ones_go_by_the_max():
+    """A double is no triple's load: the written one goes up, the other is what the max allows."""
+    first, then = loads("Back squat: 3 at 110 leave 2; 2 leave 1", [(3, 4), (2, 1)])
+    assert then[0] > first[0] == 110
+    assert first[1] == then[1] > then[0]
+
+
+def test_as_many_as_there_are_takes_the_load_of_the_sets_before():
+    curl = {lift_key(LIBRARY.find("Lying leg curl"), SetUp()): Estimate(kg=60, low=55, high=65)}
+    written = "Lying leg curl: 2 x 10-12 leave 1; 1 set of (max to failure, 5 stretched halves)"
+    plan = planned(written, (), estimates=curl)
+    kgs = [bout.settled.kg for each in plan.sets for bout in each.bouts]
+    assert len(set(kgs)) == 1
+    (reason,) = plan.sets[2].bouts[0].settled.reasons
+    assert reason.text == f"The {kgs[0]:f} kg of the sets before."
+    alone = planned("Lying leg curl: max", (), estimates=curl)
+    assert alone.sets[0].bouts[0].settled is None
+
+
+def test_the_heaviest_that_was_planned_leads_whatever_was_done():
+    """Who does all of a ramp with one load has not made its triple the heaviest."""
+    plan = planned(RAMP, (), estimates=STRONG)
+    done = [each.model_copy(update={"kg": Decimal(130)}) for each in performed(plan, EASIER)]
+    (recommended,) = recommendations(plan, done, FULL, BODY, STRONG)
+    again = planned(RAMP, [recommended], estimates=STRONG)
+    kgs = [each.bouts[0].settled.kg for each in again.sets]
+    assert recommended.load.was_kg == 130
+    assert kgs == sorted(kgs)
+    assert kgs[2] == recommended.load.kg > kgs[0]
