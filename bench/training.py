@@ -11,6 +11,7 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
+from functools import cached_property
 from math import exp
 from random import Random
 from statistics import NormalDist, mean
@@ -20,18 +21,19 @@ from fortis.core.exercises import LIBRARY
 from fortis.core.loading.calculator import bar_kit
 from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import Ended, PerformedBout
-from fortis.core.progression.carried import Carries, carry, loads_carried, with_carried
+from fortis.core.progression.carried import Carries
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
 from fortis.core.strength.observation import Heard
 from fortis.core.strength.tracker import Profile
 from fortis.core.structure.counting import least_of
-from fortis.core.structure.model import SetUp, lift_key, planned_reserve
+from fortis.core.structure.model import Session, SetUp, lift_key, planned_reserve
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, lay_out
 from fortis.core.tally.evidence import REMEMBERED, Rested, evidence
 from fortis.simulation.lifter import A_DAY, MadeUpLifter, made_up
 from fortis.simulation.log import GAINS_HALVE, KINDS
+from fortis.store.planning import settle
 
 LIFT = LIBRARY.find("Back squat")
 KEY = lift_key(LIFT, SetUp())
@@ -50,12 +52,17 @@ class Structure:
     """What is asked on a day of the week, and the share of the max that is usually planned for it."""
 
     day: int
-    plan: Prescription
+    session: Session
     share: float
+
+    @cached_property
+    def plan(self) -> Prescription:
+        """It laid out, without loads."""
+        return lay_out(self.session)
 
 
 def _structure(day: int, written: str, share: float) -> Structure:
-    return Structure(day, lay_out(read(f"Back squat: {written}")), share)
+    return Structure(day, read(f"Back squat: {written}"), share)
 
 
 WEEK = (
@@ -100,9 +107,7 @@ class Trainee:
 def by_fortis(trainee: Trainee, asked: Structure) -> Prescription:
     """By what is known of the lifter, and what last time recommends."""
     basis = Basis(kit=KIT, estimates=trainee.profile.maxes(trainee.now))
-    carried = carry(asked.plan, trainee.carried.get(asked.day, ()))
-    planned = with_carried(asked.plan, carried)
-    return resolve(planned, basis, loads_carried(planned, carried))
+    return settle(asked.session, basis, trainee.carried.get(asked.day, ()))
 
 
 def by_steps(trainee: Trainee, asked: Structure) -> Prescription:
@@ -132,13 +137,20 @@ def by_knowing(trainee: Trainee, asked: Structure) -> Prescription:
 
 def _off(lifter: MadeUpLifter, plan: Prescription, kg: float) -> Iterator[float]:
     """How far off the reps left would be at the end of each set, all of it done with one load."""
+    for rest, each, bout in _in_turn(plan):
+        lifter.rest(rest)
+        reps, left = lifter.lift(kg, least_of(bout.reps))
+        if bout is each.bouts[-1]:
+            yield _beyond(bout, reps, left)
+
+
+def _in_turn(plan: Prescription) -> Iterator[tuple[float, PlannedSet, PlannedBout]]:
+    """The bouts of a plan, each with the seconds of rest before it, and its set."""
     rest = BEFORE
     for each in plan.sets:
         for bout in each.bouts:
-            lifter.rest(rest)
-            reps, left = lifter.lift(kg, least_of(bout.reps))
+            yield rest, each, bout
             rest = float(bout.rest)
-        yield _beyond(each.bouts[-1], reps, left)
         rest = float(each.rest)
 
 
@@ -183,17 +195,13 @@ def _session(trainee: Trainee, plan: Prescription, found: Outcomes, *, judged: b
     """Do a session, each bout after its rest."""
     trainee.lifter.wake_up()
     done: list[Rested] = []
-    rest = BEFORE
-    for each in plan.sets:
-        for bout in each.bouts:
-            trainee.lifter.rest(rest)
-            performed, left = _performed(trainee, each, bout)
-            done.append(Rested(performed, rest))
-            if judged and bout is each.bouts[-1]:
-                found.missed += performed.reps < least_of(bout.reps)
-                found.off.append(_beyond(bout, performed.reps, left))
-            rest = float(bout.rest)
-        rest = float(each.rest)
+    for rest, each, bout in _in_turn(plan):
+        trainee.lifter.rest(rest)
+        performed, left = _performed(trainee, each, bout)
+        done.append(Rested(performed, rest))
+        if judged and bout is each.bouts[-1]:
+            found.missed += performed.reps < least_of(bout.reps)
+            found.off.append(_beyond(bout, performed.reps, left))
     return done
 
 

@@ -19,6 +19,7 @@ from fortis.core.warming import warmed
 Line = tuple[int, int]
 """A line of a plan: its group, and its number in that."""
 REFERENCE = Estimate(kg=100.0, low=100.0, high=100.0)
+"""Any max, where only shares of it are wanted."""
 NOTHING_CARRIED: Mapping[Line, Carried] = {}
 
 
@@ -63,7 +64,7 @@ def _group(
             lead,
             recommended.get(entry),
             tired.get(entry, FRESH),
-            _ratios(sets, entry, basis) if entry in recommended and lead.load is None else {},
+            _ratios(sets, entry, lead, basis) if entry in recommended and lead.load is None else {},
         )
         for entry, lead in leads.items()
     }
@@ -109,7 +110,7 @@ def _tired(
     return found
 
 
-def _ratios(sets: tuple[PlannedSet, ...], entry: int, basis: Basis) -> Ratios:
+def _ratios(sets: tuple[PlannedSet, ...], entry: int, lead: PlannedBout, basis: Basis) -> Ratios:
     """The loads of a line that names none, set by set, as multiples of its heaviest; empty where all are one.
 
     As far as reps and reserve tell: by the max, or by any where none is known.
@@ -117,7 +118,7 @@ def _ratios(sets: tuple[PlannedSet, ...], entry: int, basis: Basis) -> Ratios:
     own = [each for each in sets if each.entry == entry]
     if len({each.bouts for each in own}) < 2:
         return {}
-    line = LineLoads(replace(basis, kit=None), own[0], own[0].bouts[0], None)
+    line = LineLoads(replace(basis, kit=None), own[0], lead, None)
     if line.part is None:
         return {}
     line.max = line.max or REFERENCE

@@ -48,8 +48,6 @@ NONE_DONE: Bests = {}
 NOT_TOLD = ""
 _LEFT = (None, *(Decimal(half) / 2 for half in range(int(MOST_RESERVE) * 2 + 1)))
 """Reserves that are told apart: not told, and none to plenty in steps of a half."""
-_BELIEVED = [[believed(left, missing) for left in _LEFT] for missing in (2, 1)]
-"""The same as they are believed where reps are missing, and where it is one."""
 _ENDED = (None, Ended.FORM)
 NUMBERS_OVER = 2
 MOST_NUMBER = 32
@@ -324,7 +322,7 @@ class _Making:
             if judged.is_far_short(number):
                 return ((number_of(number, None, None),) * 2,) * len(_LEFT)
             if number < least:
-                told = _BELIEVED[number == least - 1]
+                told = [believed(left, least - number) for left in _LEFT]
                 found = {left: number_of(number, left, None) for left in dict.fromkeys(told)}
                 return tuple((found[left],) * 2 for left in told)
             of_form = number_of(least, None, Ended.FORM)

@@ -14,8 +14,8 @@ from fortis.core.adjustments import LoadChange
 from fortis.core.basis import Basis
 from fortis.core.progression.advice import MOST_RESERVE, Advice, Bar, Course, Outcome
 from fortis.core.reason import Reason
-from fortis.core.resolution import resolve
-from fortis.core.strength.estimate import Estimate, max_behind
+from fortis.core.resolution import REFERENCE, resolve
+from fortis.core.strength.estimate import max_behind
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
 
@@ -23,7 +23,6 @@ CAREFUL = 0.97
 """Of a max that one light set tells, so much is taken for the first session."""
 WAY_UP_TO = Decimal("0.92")
 """Of the way up, what is lighter than this share of the heaviest work is still done before it."""
-REFERENCE = 100.0
 WAY_UP_REPS = 5
 
 
@@ -37,7 +36,7 @@ class Asked(NamedTuple):
 
 @dataclass(frozen=True)
 class Finding:
-    """A way up that finds the loads of a line: its bouts, and what the work asks of the max."""
+    """A way up that finds the loads of a line: its bouts, and what the work asks of the max where that changes."""
 
     way_up: PlannedSet
     asked: tuple[Asked, ...]
@@ -95,22 +94,11 @@ class Finding:
         way_up = self.way_up
         return [(each.number, each.settled.kg, str(way_up.position(each))) for each in way_up.bouts if each.settled]
 
-    @cached_property
-    def _changing(self) -> Sequence[Asked]:
-        """The bouts of the work that do not ask what the same bout of the set before asked."""
-        last: dict[int, float] = {}
-        found = []
-        for each in self.asked:
-            if last.get(each.bout) != each.share:
-                found.append(each)
-            last[each.bout] = each.share
-        return found
-
     def _loads(self, max_kg: float) -> tuple[LoadChange, ...]:
         """The loads of the work, set by set where they change."""
         changes: list[LoadChange] = []
         stands: dict[int, Decimal] = {}
-        for each in self._changing:
+        for each in self.asked:
             build = self.bar.nearest(self.way_up.lift, Decimal(str(round(each.share * max_kg, 2))), body=False)
             if stands.get(each.bout) == build.kg:
                 continue
@@ -135,12 +123,13 @@ def finding_of(sets: Sequence[PlannedSet], bar: Bar) -> Finding | None:
     work = tuple(each for each in sets if not each.is_warm_up and each.open_bouts)
     if way_up is None or not work or any(bout.settled for each in work for bout in each.bouts):
         return None
-    reference = Estimate(kg=REFERENCE, low=REFERENCE, high=REFERENCE)
-    settled = resolve(Prescription(title="", sets=work), Basis(estimates={work[0].key: reference}))
-    asked = tuple(
-        Asked(each.number, bout.number, float(bout.settled.kg) / REFERENCE)
-        for each in settled.sets
-        for bout in each.open_bouts
-        if bout.settled
-    )
-    return Finding(way_up, asked, bar) if asked else None
+    settled = resolve(Prescription(title="", sets=work), Basis(estimates={work[0].key: REFERENCE}))
+    asked: list[Asked] = []
+    share_of: dict[int, float] = {}
+    for each in settled.sets:
+        for bout in each.open_bouts:
+            share = float(bout.settled.kg) / REFERENCE.kg if bout.settled else None
+            if share is not None and share_of.get(bout.number) != share:
+                asked.append(Asked(each.number, bout.number, share))
+                share_of[bout.number] = share
+    return Finding(way_up, tuple(asked), bar) if asked else None

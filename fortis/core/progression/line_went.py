@@ -240,6 +240,11 @@ class LineWent:
         return len(self.judged) == sum(is_judged(bout) for each in self.sets for bout in each.open_bouts)
 
     @property
+    def asks_effort(self) -> bool:
+        """Whether the plan says for any bout how hard it is to be."""
+        return any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
+
+    @property
     def went_as_planned(self) -> bool:
         """Whether all that was done met its target, in good form and with what was to be left."""
         at_top = all(pair.at_top for pair in self.judged)
@@ -260,7 +265,7 @@ class LineWent:
         """The bouts of which the target was missed."""
         return [pair for pair in self.judged if pair.missed]
 
-    def told(self, kg: Decimal) -> str:
+    def load_words(self, kg: Decimal) -> str:
         """A load of the line in words."""
         return f"{plain(kg)} kg{' added' if self.body else ''}"
 

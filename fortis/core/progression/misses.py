@@ -18,11 +18,15 @@ def next_missed(line: LineWent) -> Missed | None:
     """What is to be remembered of a line: a load missed now, or one missed lately and not done since."""
     before = line.sets[0].missed
     if line.missed and not still_in_range(line, line.missed):
-        in_a_row = before.in_a_row + 1 if before and before.ago == 1 else 1
-        return Missed(kg=line.was_kg, ago=1, in_a_row=in_a_row)
+        return Missed(kg=line.was_kg, ago=1, in_a_row=_in_a_row(before))
     if before is None or line.was_kg >= before.kg or before.ago >= REMEMBERED:
         return None
     return before.model_copy(update={"ago": before.ago + 1})
+
+
+def _in_a_row(before: Missed | None) -> int:
+    """How often a line is missed in a row that was missed now."""
+    return before.in_a_row + 1 if before and before.ago == 1 else 1
 
 
 def cut(line: LineWent, moved: Decimal) -> Decimal:
@@ -30,8 +34,7 @@ def cut(line: LineWent, moved: Decimal) -> Decimal:
 
     From the third miss in a row on, more at least each time: what is thought of the lifter is wrong here.
     """
-    missed = next_missed(line)
-    least = min(A_CUT * max(missed.in_a_row - 1 if missed else 1, 1), LARGEST_CUT)
+    least = min(A_CUT * max(_in_a_row(line.sets[0].missed) - 1, 1), LARGEST_CUT)
     most = moved * (1 - least)
     return min(max(line.allowed_as_written or most, moved * (1 - LARGEST_CUT)), most)
 
@@ -47,6 +50,6 @@ def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ..
         half_way = line.nearest(wanted, Where.ABOVE).kg
     if not line.was_kg < half_way < kg:
         return kg, ()
-    then = f"{line.told(half_way)} first" if half_way < missed.kg else "that first"
-    text = f"At {line.told(missed.kg)} reps were missed not long ago: {then}."
+    then = f"{line.load_words(half_way)} first" if half_way < missed.kg else "that first"
+    text = f"At {line.load_words(missed.kg)} reps were missed not long ago: {then}."
     return half_way, (Reason(code="missed lately", text=text, values={"missed_kg": missed.kg, "kg": half_way}),)

@@ -257,15 +257,14 @@ class _Case(LineWent):
         if kg > (possible := self._possible(kg)):
             reasons += self._outlook(kg)
             kg = possible
-            text = f"So {self.told(kg)} instead, with which all of it should go as asked."
+            text = f"So {self.load_words(kg)} instead, with which all of it should go as asked."
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self.aim, tuple(reasons)
 
     def _parts_from_effort(self, kg: Decimal) -> list[Reason]:
         """What the effort that the plan asks for would call for, where a percentage is far from it."""
-        asks = any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
-        allowed = self.allowed if asks else None
+        allowed = self.allowed if self.asks_effort else None
         if allowed is None or self.part is None:
             return []
         by_effort = self.nearest(allowed - self.part).kg
@@ -387,14 +386,13 @@ class _Case(LineWent):
         if kg <= self.was_kg:
             above = self.next_above()
             kg = above if above is not None else self.was_kg
-        if kg <= self.was_kg or kg > most:
+        too_much = self._is_too_much(kg)
+        if kg <= self.was_kg or kg > most or (too_much and self._fewest_left):
             move, _, aim, why = one_rep_more(self, kg, moved)
             return move, self.was_kg, aim, (_met(overs, ""), *why)
-        if self._is_too_much(kg):
-            if self._fewest_left:
-                move, _, aim, why = one_rep_more(self, kg, moved)
-                return move, self.was_kg, aim, (_met(overs, ""), *why)
-            text = f"By that max reps are likely missing with {self.told(kg)}: the same load until one is to spare."
+        if too_much:
+            load = self.load_words(kg)
+            text = f"By that max reps are likely missing with {load}: the same load until one is to spare."
             reason = Reason(code="more than the max allows", text=text, values={"kg": kg})
             return Move.HOLD, self.was_kg, self.aim, (_met(overs, ""), reason)
         kg, first = step_by_step(self, kg)
@@ -411,8 +409,7 @@ class _Case(LineWent):
 
     def _is_too_much(self, kg: Decimal) -> bool:
         """Whether reps are likely missing with a load where no effort was asked, and a set had hardly any left."""
-        asked = any(planned_reserve(pair.planned.effort) is not None or pair.to_failure for pair in self.judged)
-        return not asked and self._fewest_left <= HARDLY_ANY and self.misses(kg)
+        return not self.asks_effort and self._fewest_left <= HARDLY_ANY and self.misses(kg)
 
     def _stepped(self) -> Decision:
         wanted = self.was_kg + self.policy.step_kg

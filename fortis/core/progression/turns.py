@@ -134,7 +134,7 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
     if kg <= line.was_kg:
         return one_rep_more(line, kg, moved)
     allowed = line.allowed_as_written if overs else None
-    load = line.told(kg)
+    load = line.load_words(kg)
     values = {"kg": kg, "reps": Decimal(bottom)}
     if allowed and (kg + (line.part or 0)) * A_REP_HARDER > allowed and min(overs) < SHOWN:
         text = (
