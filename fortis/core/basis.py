@@ -13,7 +13,7 @@ from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp, Side
 from fortis.core.structure.prescription import Missed
-from fortis.core.value import Kilograms, Value
+from fortis.core.value import Kilograms, Number, Value
 
 
 class Rung(Value):
@@ -38,7 +38,8 @@ class Carried(Value):
     """What last time recommends for a line: `kg` where `was_kg` stood, and the line's other loads in proportion.
 
     `sets`, `rest` (seconds) and `reps` (or seconds of a hold) take the place of those the plan has, `rung` that of
-    its lift and set-up; None leaves them. `missed` is what the line missed lately.
+    its lift and set-up; None leaves them. `missed` is what the line missed lately, `lighter` how many times
+    as heavy as written its back-offs and drops are, where they fell short.
     """
 
     was_kg: Kilograms
@@ -48,6 +49,7 @@ class Carried(Value):
     reps: FixedReps | Hold | None = None
     rung: Rung | None = None
     missed: Missed | None = None
+    lighter: Number | None = None
     reasons: tuple[Reason, ...] = ()
 
 

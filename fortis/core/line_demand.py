@@ -3,9 +3,10 @@
 The loads of a line hang together: told as multiples of one of them they are solved for as one.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from math import inf
 from typing import NamedTuple
 
 from fortis.core.exercises import Exercise
@@ -13,11 +14,14 @@ from fortis.core.strength.carrying import shared, taken
 from fortis.core.strength.curve import LEAST_SHARE
 from fortis.core.strength.estimate import Estimate
 from fortis.core.strength.momentary import Asked, Taken
-from fortis.core.strength.solving import hardest, share_for
+from fortis.core.strength.solving import hardest, share_for, spare
 from fortis.core.structure.counting import is_rep_target, least_of
-from fortis.core.structure.model import USUAL_RESERVE, Hold, Lifting, RangeOfMotion
+from fortis.core.structure.model import USUAL_RESERVE, Hold, Lifting, RangeOfMotion, is_lighter
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.structure.timeline import Step, timeline
+
+MISSING = -0.75
+"""Where the hardest bout is expected so many reps short, reps are likely missing."""
 
 
 class Outlook(NamedTuple):
@@ -39,7 +43,7 @@ class Part(NamedTuple):
     """A bout of the line: its set and bout, its weight as a multiple of the lead's, its reps, those to keep.
 
     Without `reps` it goes to the end. `rest` are the seconds until whatever comes next; `asks` says that the plan
-    names the reps to keep.
+    names the reps to keep, `lighter` that its load is told as so much less than another one's.
     """
 
     set: int
@@ -49,6 +53,12 @@ class Part(NamedTuple):
     keep: float
     rest: float
     asks: bool
+    lighter: bool
+
+    @property
+    def only_tires(self) -> "Part":
+        """The same, whatever it leaves."""
+        return self._replace(keep=-inf)
 
 
 @dataclass(frozen=True)
@@ -60,10 +70,39 @@ class Demand:
     def allowed_kg(self, max_: Estimate) -> float | None:
         """The whole weight for the lead bout with which the hardest bout keeps just what it asks.
 
-        None where nothing is asked that any load would meet.
+        None where nothing is asked that any load would meet. Back-offs and drops only tire, where bouts with loads
+        of their own say what they are to keep: they follow, and become as light as they have to.
         """
-        share = share_for(self._at, max_.curve)
+        own = [each for each in self._bouts if not each.lighter]
+        follow = any(each.asks for each in own)
+        demand = self._with(lambda each: each.only_tires if each.lighter and follow else each)
+        share = share_for(demand._at, max_.curve)
         return None if share is None else share * max_.kg
+
+    def lighter(self, lead_kg: float, max_: Estimate) -> float:
+        """The multiple of their loads, 1 at most, with which back-offs and drops keep what they ask.
+
+        `lead_kg` is the whole weight of the lead bout. Little is let go: what is written stands.
+        """
+        if not any(each.lighter for each in self._bouts):
+            return 1.0
+        share = lead_kg / max_.kg
+        demand = self._with(lambda each: _asking(each) if each.lighter else each.only_tires)
+        if spare(demand._at(share), max_.curve) >= MISSING:
+            return 1.0
+        times = share_for(lambda times: demand.made_lighter(times)._at(share), max_.curve)
+        return 1.0 if times is None else min(times, 1.0)
+
+    def made_lighter(self, times: float) -> "Demand":
+        """The same with back-offs and drops so many times as heavy."""
+        return self._with(lambda each: each._replace(ratio=each.ratio * times) if each.lighter else each)
+
+    @property
+    def _bouts(self) -> Sequence[Part]:
+        return [each for each in self.parts if isinstance(each, Part)]
+
+    def _with(self, change: Callable[[Part], Part]) -> "Demand":
+        return Demand(tuple(change(each) if isinstance(each, Part) else each for each in self.parts))
 
     def outlook(self, lead_kg: float, max_: Estimate) -> Outlook | None:
         """What to expect with a whole weight for the lead bout; None where every bout goes to the end."""
@@ -85,6 +124,11 @@ class Demand:
         ]
 
 
+def _asking(each: Part) -> Part:
+    """A bout that is to keep what the plan says; nothing, where it says nothing."""
+    return each if each.asks else each._replace(keep=0.0)
+
+
 def demand_of(
     prescription: Prescription,
     sets: Sequence[PlannedSet],
@@ -101,6 +145,7 @@ def demand_of(
     first = sets[0]
     side = first.bouts[0].side
     last = {each.number: [bout.number for bout in each.bouts if bout.side is side][-1:] for each in sets}
+    lighter = {(each.number, bout.number) for each in sets for bout in each.bouts if is_lighter(bout.load)}
     lead_kg = float((lead.settled.kg if lead.settled else 0) + part) or 1.0
     lifts = {(each.group, each.entry, each.number): each.lift for each in prescription.sets}
     parts: list[Part | Taken] = []
@@ -113,7 +158,8 @@ def demand_of(
             keep = step.reserve if asks else USUAL_RESERVE if [step.bout] == last[step.set] else 0
             reps = least_of(step.target) if step.target and is_rep_target(step.target) else None
             ratio = float(step.settled.kg + part) / lead_kg
-            parts.append(Part(step.set, step.bout, ratio, reps, float(keep or 0), 0.0, asks))
+            follows = (step.set, step.bout) in lighter
+            parts.append(Part(step.set, step.bout, ratio, reps, float(keep or 0), 0.0, asks, follows))
         else:
             takes = 0.0 if own else _takes(lifts[step.group, step.entry, step.set], step, first.lift)
             if takes:

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
+from math import inf
 from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
@@ -33,9 +34,11 @@ from fortis.core.structure.model import (
     Weight,
     WeightRange,
     describe_shift,
+    is_lighter,
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
+from fortis.core.structure.timeline import asked
 from fortis.core.units import HEAVIEST, plain
 
 LEAST_EFFECT = 0.75
@@ -80,6 +83,15 @@ def waits_for_max(each: PlannedSet, basis: Basis) -> bool:
     )
 
 
+def shifted(kg: Decimal, shift: Shift, part: Decimal | None) -> Decimal | None:
+    """A load moved by a shift. A share is one of all that is moved; None where `part`, the body's, is not known."""
+    if shift.unit != "%":
+        return min(kg + shift.kg, HEAVIEST)
+    if part is None:
+        return None
+    return min((kg + part) * (1 + shift.amount / 100) - part, HEAVIEST)
+
+
 @dataclass
 class _Wanted:
     """A load before rounding, with why."""
@@ -114,6 +126,7 @@ class LineLoads:
         carried: Carried | None,
         tired: Tired = FRESH,
         ratios: Ratios = NO_RATIOS,
+        lighter: float = 1.0,
     ) -> None:
         self.basis = basis
         self.exercise: Exercise = first.lift
@@ -130,6 +143,8 @@ class LineLoads:
         self.carried = carried
         self.tired = tired
         self.ratios = ratios
+        self.lighter = lighter
+        self.is_lighter = False
         self.names_loads = lead.load is not None
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
@@ -176,6 +191,10 @@ class LineLoads:
     def _settle(self, bout: PlannedBout) -> PlannedBout:
         """A bout with its load settled, where it can be."""
         wanted = self._wanted(bout)
+        if wanted and is_lighter(bout.load):
+            wanted = self._made_lighter(wanted, bout)
+        else:
+            self.is_lighter = False
         self.first_of_set = False
         if wanted is None:
             self.previous = None
@@ -186,7 +205,7 @@ class LineLoads:
         if not isinstance(bout.load, OfTop | OfPrevious):
             self.top = max(build.kg, self.top if self.top is not None else build.kg)
         self.previous = build.kg
-        return bout.model_copy(update={"settled": self._settled(wanted, build)})
+        return bout.model_copy(update={"settled": self._settled(wanted, build, bout.load)})
 
     def _build(self, wanted: Decimal, asked: LoadTarget | None) -> Build:
         """What can be built; what is written is taken so where nothing is known of how the lift is loaded.
@@ -210,11 +229,12 @@ class LineLoads:
         found = nearest(self.basis.kit, self.exercise, end, where)
         return found if low <= found.kg <= high else build
 
-    def _settled(self, wanted: _Wanted, build: Build) -> Settled:
+    def _settled(self, wanted: _Wanted, build: Build, asked: LoadTarget | None) -> Settled:
         percent = self._percent(build.kg)
         reasons = wanted.reasons
         kit = self.basis.kit
-        if kit is not None and is_rounded(kit, self.exercise, wanted.kg, build.kg):
+        written = isinstance(asked, Weight | WeightRange | BodyPlus)
+        if kit is not None and is_rounded(kit, self.exercise, wanted.kg, build.kg, written=written):
             reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
         pulls = self.resistance if self.resistance.top_kg else None
         return Settled(
@@ -317,12 +337,7 @@ class LineLoads:
         return f"a max of about {self.max.kg:.1f} kg {self.max_of} ({low} to {high}, a guide only)"
 
     def _shifted(self, kg: Decimal, shift: Shift) -> Decimal | None:
-        """A load moved by a shift. A share is one of the whole weight moved; None where that is not known."""
-        if shift.unit != "%":
-            return min(kg + shift.kg, HEAVIEST)
-        if self.part is None:
-            return None
-        return min((kg + self.part) * (1 + shift.amount / 100) - self.part, HEAVIEST)
+        return shifted(kg, shift, self.part)
 
     def _relative(self, base: Decimal | None, shift: Shift, words: str) -> _Wanted | None:
         kg = None if base is None else self._shifted(base, shift)
@@ -331,6 +346,19 @@ class LineLoads:
         whole = f"{plain(base)} kg" if not self.part else f"{plain(round(base + self.part, 1))} kg moved"
         text = f"{describe_shift(shift)} from the {whole} of {words}."
         return _Wanted(kg, (Reason(code="relative", text=text, values={"base_kg": base}),))
+
+    def _made_lighter(self, wanted: _Wanted, bout: PlannedBout) -> _Wanted:
+        """A back-off or a drop as light as it has to be; a drop from a lighter one is light enough."""
+        times = self.lighter * float(self.set.lighter or 1)
+        follows = isinstance(bout.load, OfPrevious) and self.is_lighter
+        self.is_lighter = times < 1
+        if times == 1 or follows or self.part is None:
+            return wanted
+        kg = _tenth(float(wanted.kg + self.part) * times - float(self.part))
+        written = " ".join(each.text for each in wanted.reasons).rstrip(".")
+        why = "fell short not long ago" if self.lighter == 1 else f"by the max too much for {asked(bout)}"
+        reason = Reason(code="made lighter", text=f"{written}: {why}, so {plain(kg)} kg.", values={"kg": kg})
+        return _Wanted(kg, (reason,))
 
     def _from_last(self, last: Decimal, shift: Shift | None) -> _Wanted | None:
         kg = self._shifted(last, shift) if shift else last
@@ -360,8 +388,8 @@ class LineLoads:
         if not is_rep_target(bout.reps):
             return None
         reps = least_of(bout.reps)
-        last = self.set.bouts[-1]
-        reserve = planned_reserve(last.effort)
+        telling = _telling(self.set.bouts)
+        reserve = planned_reserve(telling[-1].effort)
         left = float(USUAL_RESERVE if reserve is None else reserve)
         if self.max is None:
             return None
@@ -373,9 +401,9 @@ class LineLoads:
         if kg is None:
             return None
         max_words = self._max_words()
-        asked = " + ".join(str(_reps(each) or "max") for each in self.set.bouts) if solved else str(reps)
-        asked = f"{self.tired.sets} sets of {asked}" if self.tired.sets > 1 else asked
-        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {asked} leaving {left:g}"
+        what = " + ".join(str(_reps(each) or "max") for each in telling) if solved else str(reps)
+        what = f"{self.tired.sets} sets of {what}" if self.tired.sets > 1 else what
+        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {what} leaving {left:g}"
         text += f"{_pull_words(self.more_pull)}."
         return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
 
@@ -391,12 +419,13 @@ class LineLoads:
     def _solved(self, left: float) -> float | None:
         """The share of the max that a set of several bouts allows, all of them done, so many left at its hardest.
 
-        None for one bout, and where a bout has a load of its own or is counted otherwise.
+        None for one bout, and where a bout has a load of its own or is counted otherwise. Drops that follow bouts
+        with an effort of their own only tire.
         """
-        bouts = self.set.bouts
+        bouts, telling = self.set.bouts, _telling(self.set.bouts)
         plain_loads = all(each.load is None or isinstance(each.load, OfTop | OfPrevious) for each in bouts)
         counted = all(not isinstance(each.reps, Hold) for each in bouts)
-        if self.max is None or self.part is None or len(bouts) < 2 or not (plain_loads and counted):
+        if self.max is None or self.part is None or len(telling) < 2 or not (plain_loads and counted):
             return None
         max_kg, part = self.max.kg, self.part
         of_side = [each for each in bouts if each.side is bouts[0].side]
@@ -409,10 +438,17 @@ class LineLoads:
                     base = top if isinstance(each.load, OfTop) else previous
                     previous = self._shifted(base, each.load.shift) or Decimal(0)
                 keep = left if each is of_side[-1] else float(planned_reserve(each.effort) or 0)
+                keep = keep if each in telling else -inf
                 parts.append(Asked(max(float(previous + part) / max_kg, LEAST_SHARE), _reps(each), each.rest, keep))
             return parts
 
         return share_for(set_at, self.max.curve)
+
+
+def _telling(bouts: tuple[PlannedBout, ...]) -> tuple[PlannedBout, ...]:
+    """The bouts of a set that tell its load: those it is written for, where they ask an effort and drops follow."""
+    own = tuple(bout for bout in bouts if not is_lighter(bout.load))
+    return own if any(planned_reserve(bout.effort) is not None for bout in own) else bouts
 
 
 def _reps(bout: PlannedBout) -> int | None:
@@ -462,7 +498,7 @@ def _rounding(wanted: Decimal, kg: Decimal, percent: Decimal | None, asked: Deci
     """Say what the kit did to the load, and to the percentage."""
     text = f"{plain(round(wanted, 2))} kg cannot be built here; the nearest is {plain(kg)} kg"
     values = {"wanted_kg": wanted, "kg": kg}
-    if percent is not None and asked is not None:
+    if percent is not None and asked is not None and percent != asked:
         text += f", {plain(percent)} % instead of {plain(asked)} %"
         values |= {"percent": percent, "asked_percent": asked}
     return Reason(code="rounding", text=text + ".", values=values)

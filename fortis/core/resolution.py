@@ -9,10 +9,11 @@ from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
 from fortis.core.line_demand import demand_of
-from fortis.core.line_loads import FRESH, LineLoads, Ratios, Tired, lead_of, waits_for_max
+from fortis.core.line_loads import FRESH, NO_RATIOS, LineLoads, Ratios, Tired, lead_of, waits_for_max
 from fortis.core.stacking import stacked
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target
+from fortis.core.structure.model import is_lighter
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.warming import warmed
 
@@ -35,7 +36,7 @@ def resolve(
     for number, group in groupby(prescription.sets, key=attrgetter("group")):
         members = tuple(group)
         own = tuple(sorted((entry, load) for (of, entry), load in carried.items() if of == number))
-        before = prescription.sets[: prescription.sets.index(members[0])] if _wants_load(members) else ()
+        before = prescription.sets[: prescription.sets.index(members[0])] if _is_solved(members) else ()
         sets += _group(members, basis, warm, own, before)
         warm |= {muscle for each in members for muscle in each.lift.prime}
     return prescription.model_copy(update={"sets": tuple(sets)})
@@ -57,23 +58,32 @@ def _group(
     recommended = dict(carried)
     leads = _leads(sets)
     tired = _tired(sets, basis, recommended, before) if _wants_load(sets) else {}
-    lines = {
-        entry: LineLoads(
-            basis,
-            first_sets[entry],
-            lead,
-            recommended.get(entry),
-            tired.get(entry, FRESH),
-            _ratios(sets, entry, lead, basis) if entry in recommended and lead.load is None else {},
-        )
+    ratios = {
+        entry: _ratios(sets, entry, lead, basis)
         for entry, lead in leads.items()
+        if entry in recommended and lead.load is None
     }
+
+    def of_line(entry: int, lighter: float = 1.0) -> LineLoads:
+        of, allows, own = recommended.get(entry), tired.get(entry, FRESH), ratios.get(entry, NO_RATIOS)
+        return LineLoads(basis, first_sets[entry], leads[entry], of, allows, own, lighter)
+
+    lines = {entry: of_line(entry) for entry in leads}
     settled = [lines[each.entry].settled(each) for each in sets]
+    if lighter := _lighter(settled, lines, before):
+        lines = {entry: of_line(entry, lighter.get(entry, 1.0)) for entry in leads}
+        settled = [lines[each.entry].settled(each) for each in sets]
     if basis.kit is None:
         return tuple(settled)
     unknown = {entry for entry, first in first_sets.items() if waits_for_max(first, basis)}
     planned = warmed(settled, basis.kit, basis.warm_ups, warm, unknown) if basis.warm_ups else settled
     return stacked(planned, basis.kit, basis.plate_order)
+
+
+def _is_solved(sets: Iterable[PlannedSet]) -> bool:
+    """Whether what tired the lifts of a group before says something of its loads."""
+    sets = list(sets)
+    return _wants_load(sets) or any(is_lighter(bout.load) for each in sets for bout in each.bouts)
 
 
 def _wants_load(sets: Iterable[PlannedSet]) -> bool:
@@ -107,6 +117,24 @@ def _tired(
         one = float(fresh_lead.settled.kg + beside)
         if allowed is not None and one > 0:
             found[entry] = Tired(allowed / one, len(own) if len({each.bouts for each in own}) == 1 else 1)
+    return found
+
+
+def _lighter(
+    settled: list[PlannedSet], lines: Mapping[int, LineLoads], before: tuple[PlannedSet, ...]
+) -> Mapping[int, float]:
+    """For lines whose back-offs or drops are too heavy for what they ask, how many times as heavy they can be."""
+    found: dict[int, float] = {}
+    session = Prescription(title="", sets=(*before, *settled))
+    for entry, lead in _leads(settled).items():
+        line, own = lines[entry], [each for each in settled if each.entry == entry]
+        follow = any(is_lighter(bout.load) for each in own for bout in each.bouts)
+        if not follow or lead.settled is None or line.max is None or line.part is None:
+            continue
+        beside = line.part + line.more_pull
+        times = demand_of(session, own, lead, beside).lighter(float(lead.settled.kg + beside), line.max)
+        if times < 1:
+            found[entry] = times
     return found
 
 

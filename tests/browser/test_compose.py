@@ -201,6 +201,16 @@ def test_the_score_foretells_what_a_number_turned_up_will_do(desktop):
     expect(desktop.get_by_text("The score foretells")).to_be_visible()
 
 
+def test_a_back_off_that_is_too_heavy_for_what_it_asks_is_planned_lighter_and_told(desktop):
+    compose(desktop, "# Back-offs\nBench press: 1 at 90 kg leave 1; 3 x 8 at top -5% leave 2 rest 3:00")
+    said = desktop.locator("figcaption")
+    expect(said).to_have_text(re.compile(r"1 rep at 90 kg.*set 4: 8 reps at (6\d|7\d)(\.\d+)? kg, leave 2"))
+    desktop.get_by_role("group", name="Score of Bench press").click()
+    expect(
+        desktop.get_by_text("-5% from the 90 kg of the top set: by the max too much for 8 leave 2, so")
+    ).to_be_visible()
+
+
 def test_what_is_asked_before_the_editor_is_there_is_done_once_it_is(desktop):
     held = []
     desktop.route("**/registerSW.js", lambda route: route.abort())

@@ -33,8 +33,8 @@ class Where(StrEnum):
 
 UNKNOWN_STEP = Decimal("0.5")
 """How finely a load is told where nothing is known of how it is set (common practice)."""
-LEAST_ROUNDING = Decimal("0.05")
-"""Loads that are closer are one to who reads them."""
+LEAST_ROUNDING, LEAST_OF_WORKED_OUT = Decimal("0.05"), Decimal("0.25")
+"""Loads that are closer are one to who reads them; what is worked out is not known to the tenth of a kilogram."""
 _ROUNDING = {Where.NEAREST: ROUND_HALF_DOWN, Where.BELOW: ROUND_FLOOR, Where.ABOVE: ROUND_CEILING}
 ASSISTANCE_STEP = Decimal("2.5")
 """How finely help is measured: a step of a machine that helps, about a thinner band (common practice)."""
@@ -66,12 +66,13 @@ def is_known(kit: Kit, lift: Exercise, kg: Decimal) -> bool:
     return _closest(kit, lift, kg, Where.NEAREST) is not None
 
 
-def is_rounded(kit: Kit, lift: Exercise, wanted: Decimal, kg: Decimal) -> bool:
-    """Whether a load differs from the wanted one because nothing nearer can be built.
+def is_rounded(kit: Kit, lift: Exercise, wanted: Decimal, kg: Decimal, *, written: bool = False) -> bool:
+    """Whether a load differs from the wanted one, written or worked out, because nothing nearer can be built.
 
     A round number for a lift that can be loaded in any way does not.
     """
-    return abs(kg - wanted) >= (LEAST_ROUNDING if is_known(kit, lift, Decimal(0)) else UNKNOWN_STEP)
+    least = LEAST_ROUNDING if written else LEAST_OF_WORKED_OUT
+    return abs(kg - wanted) >= (least if is_known(kit, lift, Decimal(0)) else UNKNOWN_STEP)
 
 
 def _closest(kit: Kit, lift: Exercise, wanted: Decimal, where: Where) -> Build | None:

@@ -13,7 +13,7 @@ from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
 from fortis.core.resolution import Line
 from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp
-from fortis.core.structure.prescription import Missed, PlannedBout, PlannedSet, Prescription
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
 
 Target = tuple[tuple[PlannedBout, ...], ...]
@@ -108,8 +108,8 @@ def _rested(each: PlannedSet, rest: int) -> PlannedSet:
     return each.model_copy(update={"rest": rest, "rest_of": each.written_rest})
 
 
-def _having_missed(each: PlannedSet, missed: Missed) -> PlannedSet:
-    return each.model_copy(update={"missed": missed})
+def _remembering(each: PlannedSet, carried: Carried) -> PlannedSet:
+    return each.model_copy(update={"missed": carried.missed, "lighter": carried.lighter})
 
 
 def _with_reps(each: PlannedSet, reps: FixedReps | Hold) -> PlannedSet:
@@ -134,8 +134,8 @@ def with_carried(
         sets = each.sets.beside(len(work)) if each.sets else None
         rest = each.rest.beside(work[0].rest) if each.rest else None
         prescription = adapted(prescription, line, sets, rest, each.reps)
-        if each.missed:
-            prescription = _each_of(prescription, line, partial(_having_missed, missed=each.missed))
+        if each.missed or each.lighter:
+            prescription = _each_of(prescription, line, partial(_remembering, carried=each))
         if (rung := each.rung) is not None:
             lift = library.find(rung.exercise)
             prescription = _each_of(prescription, line, partial(_on_rung, lift=lift, setup=rung.setup))

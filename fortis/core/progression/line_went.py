@@ -1,6 +1,6 @@
 """A line as it went: what was done of what was planned, and what the max allows for it."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
@@ -8,7 +8,7 @@ from typing import Self
 
 from fortis.core.basis import Instead
 from fortis.core.exercises import Exercise, LoadKind
-from fortis.core.line_demand import Demand, Outlook, demand_of
+from fortis.core.line_demand import MISSING, Demand, Outlook, demand_of
 from fortis.core.line_loads import lead_of
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
@@ -25,6 +25,7 @@ from fortis.core.structure.model import (
     LoadTarget,
     RepRange,
     ToFailure,
+    is_lighter,
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
@@ -32,8 +33,6 @@ from fortis.core.structure.timeline import asked
 from fortis.core.units import plain
 
 _NO_LOAD = Decimal(-10_000)
-MISSING = -0.75
-"""Where the hardest bout is expected so many reps short, reps are likely missing."""
 
 
 @dataclass
@@ -109,6 +108,11 @@ class Pair:
     def spent(self) -> bool:
         """Whether it ended with none left although no effort was asked."""
         return self.planned.effort is None and self.left == 0
+
+    @property
+    def follows(self) -> bool:
+        """Whether its load is told as so much less than another one's."""
+        return is_lighter(self.planned.load)
 
     @property
     def at_top(self) -> bool:
@@ -242,7 +246,22 @@ class LineWent:
     @property
     def asks_effort(self) -> bool:
         """Whether the plan says for any bout how hard it is to be."""
-        return any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
+        return _asks_effort(self.judged)
+
+    @cached_property
+    def own(self) -> list[Pair]:
+        """The bouts that are no back-offs or drops of others; all where only such can be told."""
+        return [pair for pair in self.judged if not pair.follows] or self.judged
+
+    @cached_property
+    def telling(self) -> list[Pair]:
+        """The bouts by which the load is judged: its own where those ask an effort, else all."""
+        return self.own if _asks_effort(self.own) else self.judged
+
+    @cached_property
+    def following(self) -> list[Pair]:
+        """The back-offs and drops."""
+        return [pair for pair in self.judged if pair.follows] if self.own is not self.judged else []
 
     @property
     def went_as_planned(self) -> bool:
@@ -253,7 +272,7 @@ class LineWent:
     @cached_property
     def overs(self) -> list[Decimal]:
         """Reps left beyond the plan, of the bouts of which that is known."""
-        return [over for pair in self.judged if (over := pair.reserve_over) is not None]
+        return _overs(self.telling)
 
     @property
     def slipped(self) -> int:
@@ -262,8 +281,8 @@ class LineWent:
 
     @property
     def missed(self) -> list[Pair]:
-        """The bouts of which the target was missed."""
-        return [pair for pair in self.judged if pair.missed]
+        """The bouts of which the target was missed. Back-offs and drops come down by themselves."""
+        return [pair for pair in self.own if pair.missed]
 
     def load_words(self, kg: Decimal) -> str:
         """A load of the line in words."""
@@ -303,12 +322,21 @@ class LineWent:
         """What to expect of the hardest bout with a load; None where that is not known."""
         if self.max is None or demand is None or self.part is None or kg + self.part <= 0:
             return None
-        return demand.outlook(float(kg + self.part), self.max)
+        lead_kg = float(kg + self.part)
+        return demand.made_lighter(demand.lighter(lead_kg, self.max)).outlook(lead_kg, self.max)
 
     @property
     def aim(self) -> str:
         """What the lead bout asks, in words."""
         return asked(self.lead.planned)
+
+
+def _asks_effort(pairs: Sequence[Pair]) -> bool:
+    return any(planned_reserve(pair.planned.effort) is not None for pair in pairs)
+
+
+def _overs(pairs: Sequence[Pair]) -> list[Decimal]:
+    return [over for pair in pairs if (over := pair.reserve_over) is not None]
 
 
 def is_judged(bout: PlannedBout) -> bool:

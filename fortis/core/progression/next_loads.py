@@ -12,15 +12,16 @@ from functools import cached_property
 from typing import Any
 
 from fortis.core.basis import Carried, Instead, Rung
-from fortis.core.line_demand import Outlook
+from fortis.core.line_demand import MISSING, Outlook
 from fortis.core.line_loads import share_of_max
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import Where, is_rounded, next_below
 from fortis.core.performance import PerformedBout
+from fortis.core.progression.back_offs import change, held_for_back_offs, lighter_told, next_lighter
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
-from fortis.core.progression.line_went import MISSING, LineWent, Pair, is_judged, written_key
+from fortis.core.progression.line_went import LineWent, Pair, is_judged, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
 from fortis.core.progression.turns import (
@@ -152,10 +153,13 @@ class _Case(LineWent):
 
     def decide(self) -> Recommendation:
         more = more_of_the_same(self)
-        move, kg, aim, reasons = self._kept() or climbed(self) or more or self._follow_max() or self._judge()
+        move, kg, aim, reasons = (
+            self._kept() or held_for_back_offs(self) or climbed(self) or more or self._follow_max() or self._judge()
+        )
         first = self.sets[0]
         reps, sets, rest = self._next_reps(move), next_sets(self, move), next_rest(self, move)
         rung = next_rung(self, move)
+        reasons = (*reasons, *lighter_told(self))
         if self.max:
             told = () if share_of_max(self.written) and not self.missed else (_max_told(self.max),)
             reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
@@ -184,6 +188,7 @@ class _Case(LineWent):
             reasons=reasons,
         )
         own: dict[str, Any] = {"reps": reps, "sets": sets, "rest": rest, "rung": rung}
+        own["lighter"] = None if move is Move.NEXT_RUNG else next_lighter(self)
         own["missed"] = None if move is Move.NEXT_RUNG else next_missed(self)
         if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
             own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
@@ -313,7 +318,7 @@ class _Case(LineWent):
         if all(pair.spent for pair in self.judged):
             text = "Every set ended with none left, where no effort was asked: the same load until one is to spare."
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="none left", text=text),)
-        if not all(pair.at_top for pair in self.judged):
+        if not all(pair.at_top for pair in self.telling):
             text = "The reps are inside the range and not yet at its top in every set: same load, more reps."
             return (
                 Move.MORE_REPS,
@@ -432,7 +437,8 @@ class _Case(LineWent):
     ) -> tuple[Reason, ...]:
         """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
         changed = reps or self.written_reps, sets.now if sets else None, rest.now if rest else None
-        found = self.expected(kg, self.demand_with(*changed) if any(changed) else self.demand)
+        demand = self.demand_with(*changed) if any(changed) else self.demand
+        found = self.expected(kg, demand.made_lighter(change(self)) if demand else None)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)
 
     def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:
@@ -470,9 +476,9 @@ class _Case(LineWent):
         """The load after one time with a load, so many left in the hardest bout (None: as planned) or missing."""
         asks_effort = any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
         pairs = []
-        for at, pair in enumerate(self.judged):
+        for pair in self.judged:
             asked_left = planned_reserve(pair.planned.effort)
-            last = at + 1 == len(self.judged)
+            last = pair is self.telling[-1]
             number = (most_of(pair.planned.reps) or 0) - (missing if last else 0)
             kept = asked_left if asked_left is not None or asks_effort else None
             pairs.append(pair.told(kg, max(number, 0), left if last and left is not None else kept))

@@ -22,7 +22,7 @@ class Hardest(NamedTuple):
 
 
 def hardest(bouts: Sequence[Asked | Taken], curve: RepCurve = DEFAULT_CURVE) -> Hardest:
-    """The hardest of some bouts. Those that go to the end keep none, and ask for none."""
+    """The hardest of some bouts. Those that go to the end keep none, and ask for none; nobody goes beyond."""
     strength, found = Momentary(curve), Hardest(None, inf)
     for at, each in enumerate(bouts):
         if isinstance(each, Taken):
@@ -30,10 +30,10 @@ def hardest(bouts: Sequence[Asked | Taken], curve: RepCurve = DEFAULT_CURVE) -> 
         else:
             cost = curve.cost(each.share)
             reach = strength.reach(each.share, cost)
-            done = max(reach, 0.0) if each.reps is None else each.reps
-            if each.reps is not None and reach - done - each.keep < found.spare:
-                found = Hardest(at, reach - done - each.keep)
-            strength.tire(done * cost)
+            possible = max(reach, 0.0)
+            if each.reps is not None and reach - each.reps - each.keep < found.spare:
+                found = Hardest(at, reach - each.reps - each.keep)
+            strength.tire((possible if each.reps is None else min(possible, each.reps)) * cost)
         strength.rest(each.rest)
     return found
 

@@ -140,6 +140,11 @@ class OfPrevious(Value):
     shift: Shift
 
 
+def is_lighter(load: "LoadTarget | None") -> bool:
+    """Whether a load is told as so much less than that of another bout: a back-off, or a drop."""
+    return isinstance(load, OfTop | OfPrevious) and load.shift.amount < 0
+
+
 LoadTarget = Annotated[
     Weight | WeightRange | Percent | RepMax | BodyPlus | LastTime | OfTop | OfPrevious, Field(discriminator="kind")
 ]

@@ -143,7 +143,8 @@ class PlannedSet(Value):
     `rest` is the rest after it, in seconds. Where `every` is given, the rest lasts instead until so many
     seconds after its round began. `rung_of` is the lift and set-up that are written, where another rung of their
     ladder stands in for them, `rest_of` the rest that is written, where a shorter one does. `added` says that the
-    set is none of those written, `missed` what its line missed lately.
+    set is none of those written, `missed` what its line missed lately, `lighter` how many times as heavy as
+    written its back-offs and drops are, where they fell short.
     """
 
     group: int
@@ -161,6 +162,7 @@ class PlannedSet(Value):
     rest_of: int | None = None
     added: bool = False
     missed: Missed | None = None
+    lighter: Number | None = None
 
     @property
     def is_warm_up(self) -> bool:

@@ -2,16 +2,32 @@ import { useShortcut } from "@/app/shortcuts";
 import type { Reason } from "@/data/client";
 
 /** What only supports a decision: the max as known, what the kit did to a load, what to expect of it. */
-const WORKING = new Set(["estimate", "rounding", "rounding effect", "outlook", "then", "plates shared"]);
+const WORKING = new Set([
+  "estimate",
+  "relative",
+  "rounding",
+  "rounding effect",
+  "outlook",
+  "then",
+  "plates shared",
+]);
 
-/** Why: the sentence that decides, and the working behind it, folded away. */
+/** Whether it says why a back-off or a drop is lighter than it is written. */
+export const isMadeLighter = (reason: Reason) => reason.code === "made lighter";
+
+/** Why: the sentences that decide, and the working behind them, folded away. */
 export function Reasons({ reasons }: { reasons: readonly Reason[] }) {
-  const decisive = reasons.findLast((reason) => !WORKING.has(reason.code)) ?? reasons[0];
-  if (!decisive) return null;
-  const working = reasons.filter((reason) => reason !== decisive);
+  const lighter = reasons.filter(isMadeLighter);
+  const others = reasons.filter((reason) => !isMadeLighter(reason));
+  const last = others.findLast((reason) => !WORKING.has(reason.code)) ?? others[0];
+  const decisive = last ? [last, ...lighter] : lighter;
+  if (decisive.length === 0) return null;
+  const working = others.filter((reason) => reason !== last);
   return (
     <>
-      <p>{decisive.text}</p>
+      {decisive.map((reason) => (
+        <p key={reason.text}>{reason.text}</p>
+      ))}
       {working.length > 0 && (
         <details data-working>
           <summary className="min-h-11 cursor-pointer py-2.5 underline underline-offset-4">

@@ -5,9 +5,11 @@ import type { Schemas } from "@/data/client";
 import { useNumbers } from "@/data/queries";
 import { Builds } from "@/parts/Builds";
 import { Progress } from "@/parts/Progress";
+import { isMadeLighter } from "@/parts/Reasons";
 import { plain } from "@/score/words";
 
-const isRounding = (reason: Schemas["Reason"]) => reason.code.startsWith("rounding");
+/** Whether it says why a load is another than the one that is written. */
+const isChange = (reason: Schemas["Reason"]) => reason.code.startsWith("rounding") || isMadeLighter(reason);
 
 type Act = Schemas["Act"];
 type WrittenNumber = Schemas["WrittenNumber"];
@@ -74,7 +76,7 @@ export function Hands({
       {lift && (
         <div className="w-full text-sm text-faint [&>p]:mr-2 [&>p]:inline">
           <Builds lift={lift} />
-          {lift.reasons.filter(isRounding).map((reason) => (
+          {lift.reasons.filter(isChange).map((reason) => (
             <p key={reason.text}>{reason.text}</p>
           ))}
           <details>
