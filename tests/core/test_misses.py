@@ -84,3 +84,10 @@ def test_a_cut_is_for_the_reps_that_are_written():
     assert [sets[0].bouts[0].reps.count for sets in found] == [5, 6, 7]
     as_written, _ = sessions(SQUATS, {}, [(5, 0), (5, 0), (4, 0)], well(5), estimates=weaker)
     assert last.kg == as_written[1][0].bouts[0].settled.kg
+
+
+def test_a_share_of_the_max_that_was_missed_is_come_back_to_as_well():
+    text, maxes = "Back squat: 3 x 5 at 80%", {SQUAT: Estimate(kg=125, low=120, high=130)}
+    found, last = sessions(text, {}, MISSED, EASY, EASY, estimates=maxes)
+    kgs = [float(sets[0].bouts[0].settled.kg) for sets in found]
+    assert (kgs, float(last.kg)) == ([100, 97.5, 100], 100)

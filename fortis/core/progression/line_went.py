@@ -125,8 +125,8 @@ class LineWent:
     """The sets of one lift of a line, as planned and as done: all there is to weigh for its next time.
 
     `lead` is the bout its load is told by, done with `was_kg`; `written` is the load that is written for it.
-    `judged` are the bouts of which it can be told whether their target was met, `part` is what of body weight is
-    moved.
+    `judged` are the bouts of which it can be told whether their target was met, `open` others beside them that were
+    to go on as long as they can; `part` is what of body weight is moved.
     """
 
     sets: list[PlannedSet]
@@ -134,6 +134,7 @@ class LineWent:
     lead: Pair
     was_kg: Decimal
     judged: list[Pair]
+    open: list[Pair]
     kit: Kit
     part: Decimal | None
     max: Estimate | None
@@ -162,7 +163,7 @@ class LineWent:
         if not judged:
             return None
         lead_load = lead_of([bout for each in sets for bout in each.bouts]).load
-        leads = [pair for pair in judged if pair.planned.load == lead_load] or judged
+        leads = [pair for pair in pairs if pair.planned.load == lead_load] or judged
         lead = max(leads, key=lambda pair: (pair.planned_kg if lead_load is None else 0, pair.kg))
         if lead.done.kg is None:
             return None
@@ -172,6 +173,7 @@ class LineWent:
             lead=lead,
             was_kg=lead.done.kg,
             judged=judged,
+            open=[pair for pair in pairs if pair not in judged and not pair.follows],
             kit=kit,
             part=body_part(sets[0].lift, lead.done.body, body_kg),
             max=estimates.get(sets[0].key),

@@ -21,8 +21,9 @@ from fortis.core.progression.back_offs import change, held_for_back_offs, lighte
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
-from fortis.core.progression.line_went import LineWent, Pair, is_judged, written_key
+from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
+from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
 from fortis.core.progression.turns import (
     SHOWN,
@@ -264,6 +265,8 @@ class _Case(LineWent):
             kg = possible
             text = f"So {self.load_words(kg)} instead, with which all of it should go as asked."
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
+        kg, first = step_by_step(self, kg)
+        reasons += first
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self.aim, tuple(reasons)
 
@@ -288,17 +291,8 @@ class _Case(LineWent):
 
     # everything else is judged by what happened
 
-    def _open(self) -> Decision | None:
-        """A line of nothing but open sets: one rep more than the best of them, with the same load."""
-        if any(is_judged(pair.planned) for pair in self.judged):
-            return None
-        best = max(pair.number for pair in self.judged)
-        text = f"{best} in the best set: {best + 1} next time, with the same load."
-        reason = Reason(code="more reps", text=text, values={"reps": Decimal(best + 1)})
-        return Move.MORE_REPS, self.was_kg, f"{best + 1} in one set", (reason,)
-
     def _judge(self) -> Decision:
-        if opened := self._open():
+        if opened := one_more(self):
             return opened
         if (held := self.held) is not None:
             return self._judge_hold(held)
@@ -307,6 +301,8 @@ class _Case(LineWent):
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="same rung", text=text),)
         if missed := self.missed:
             return still_in_range(self, missed) or self._cut(missed)
+        if soon := ended_soon(self):
+            return soon
         overs, slipped = self.overs, self.slipped
         if slipped:
             text = f"Form slipped in {_times(slipped)}: the same load again, cleanly."
@@ -456,7 +452,7 @@ class _Case(LineWent):
 
     def _then(self, kg: Decimal) -> tuple[Reason, ...]:
         """What the time after next would bring: where all goes as planned, ends with none left, or falls short."""
-        if self.policy.kind in (PolicyKind.KEEP, *CLIMBING, *COUNTING) or kg <= 0 or self._open():
+        if self.policy.kind in (PolicyKind.KEEP, *CLIMBING, *COUNTING) or kg <= 0 or nothing_else(self):
             return ()
         well, barely, short = (
             self._after(kg, left=None, missing=0),
@@ -482,8 +478,8 @@ class _Case(LineWent):
             number = (most_of(pair.planned.reps) or 0) - (missing if last else 0)
             kept = asked_left if asked_left is not None or asks_effort else None
             pairs.append(pair.told(kg, max(number, 0), left if last and left is not None else kept))
-        lead = next((pair for pair in pairs if pair.planned is self.lead.planned), pairs[0])
-        case = replace(self, judged=pairs, lead=lead, was_kg=kg)
+        lead = next((pair for pair in pairs if pair.planned is self.lead.planned), self.lead)
+        case = replace(self, judged=pairs, open=[], lead=lead, was_kg=kg)
         _, then, _, _ = case._follow_max() or case._judge()
         return then
 
