@@ -41,6 +41,8 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
 from fortis.core.structure.timeline import asked
 from fortis.core.units import HEAVIEST, plain
 
+MOST_UP = Decimal("1.02")
+"""A load that is found for what is asked is rounded up by so little, at most about a rep; else down."""
 LEAST_EFFECT = 0.75
 """Reps left that rounding has to move before it is told."""
 
@@ -94,10 +96,11 @@ def shifted(kg: Decimal, shift: Shift, part: Decimal | None) -> Decimal | None:
 
 @dataclass
 class _Wanted:
-    """A load before rounding, with why."""
+    """A load before rounding, with why. `found` is one that nobody wrote: it keeps what is asked."""
 
     kg: Decimal
     reasons: tuple[Reason, ...] = ()
+    found: bool = False
 
 
 class Tired(NamedTuple):
@@ -199,7 +202,7 @@ class LineLoads:
         if wanted is None:
             self.previous = None
             return bout
-        build = self._build(wanted.kg, bout.load)
+        build = self._build(wanted, bout.load)
         if isinstance(bout.load, WeightRange):
             build = self._inside(build, bout.load)
         if not isinstance(bout.load, OfTop | OfPrevious):
@@ -207,18 +210,22 @@ class LineLoads:
         self.previous = build.kg
         return bout.model_copy(update={"settled": self._settled(wanted, build, bout.load)})
 
-    def _build(self, wanted: Decimal, asked: LoadTarget | None) -> Build:
+    def _build(self, wanted: _Wanted, asked: LoadTarget | None) -> Build:
         """What can be built; what is written is taken so where nothing is known of how the lift is loaded.
 
         Help is taken as written, and nothing hangs from who is lifted bare.
         """
         written = isinstance(asked, BodyPlus)
-        bare = self.body and wanted <= 0 and (written or self.exercise.load_kind is not LoadKind.BODY)
+        bare = self.body and wanted.kg <= 0 and (written or self.exercise.load_kind is not LoadKind.BODY)
         if self.basis.kit is None or bare:
-            return Build(kg=wanted)
-        if isinstance(asked, Weight | BodyPlus) and asked.kg == wanted:
-            return nearest(self.basis.kit, self.exercise, wanted)
-        return nearest_told(self.basis.kit, self.exercise, wanted)
+            return Build(kg=wanted.kg)
+        if isinstance(asked, Weight | BodyPlus) and asked.kg == wanted.kg:
+            return nearest(self.basis.kit, self.exercise, wanted.kg)
+        build = nearest_told(self.basis.kit, self.exercise, wanted.kg)
+        part = self.part or Decimal(0)
+        if wanted.found and build.kg + part > (wanted.kg + part) * MOST_UP:
+            return nearest_told(self.basis.kit, self.exercise, wanted.kg, Where.BELOW)
+        return build
 
     def _inside(self, build: Build, asked: WeightRange) -> Build:
         """What can be built inside a range, where rounding left it and anything can."""
@@ -235,7 +242,8 @@ class LineLoads:
         kit = self.basis.kit
         written = isinstance(asked, Weight | WeightRange | BodyPlus)
         if kit is not None and is_rounded(kit, self.exercise, wanted.kg, build.kg, written=written):
-            reasons += (_rounding(wanted.kg, build.kg, percent, self._percent(wanted.kg)),)
+            which = "next lighter" if wanted.found and build.kg < wanted.kg else "nearest"
+            reasons += (_rounding(wanted.kg, build.kg, which, percent, self._percent(wanted.kg)),)
         pulls = self.resistance if self.resistance.top_kg else None
         return Settled(
             kg=build.kg,
@@ -405,7 +413,8 @@ class LineLoads:
         what = f"{self.tired.sets} sets of {what}" if self.tired.sets > 1 else what
         text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {what} leaving {left:g}"
         text += f"{_pull_words(self.more_pull)}."
-        return _Wanted(kg, (Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg}),))
+        reason = Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
+        return _Wanted(kg, (reason,), found=True)
 
     def _in_proportion(self, carried: Carried) -> _Wanted:
         """What is carried to the heaviest set of a line, for one of its sets that names no load."""
@@ -494,9 +503,9 @@ def _tenth(number: float) -> Decimal:
     return Decimal(str(round(number, 1)))
 
 
-def _rounding(wanted: Decimal, kg: Decimal, percent: Decimal | None, asked: Decimal | None) -> Reason:
+def _rounding(wanted: Decimal, kg: Decimal, which: str, percent: Decimal | None, asked: Decimal | None) -> Reason:
     """Say what the kit did to the load, and to the percentage."""
-    text = f"{plain(round(wanted, 2))} kg cannot be built here; the nearest is {plain(kg)} kg"
+    text = f"{plain(round(wanted, 2))} kg cannot be built here; the {which} is {plain(kg)} kg"
     values = {"wanted_kg": wanted, "kg": kg}
     if percent is not None and asked is not None and percent != asked:
         text += f", {plain(percent)} % instead of {plain(asked)} %"

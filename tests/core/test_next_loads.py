@@ -16,7 +16,7 @@ from fortis.core.strength.tracker import Profile
 from fortis.core.structure.counting import count_of
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import lay_out
+from fortis.core.structure.prescription import Missed, lay_out
 from fortis.core.tally.evidence import Rested, evidence
 from tests.core.kits import FULL, SPARSE, kit
 
@@ -156,8 +156,17 @@ def test_a_cut_no_kit_can_make_gently_holds():
     assert "cut too big" in codes(load)
 
 
-def test_a_cut_says_so_where_the_nearest_load_would_be_the_same_again():
-    load = advice("Back squat: 3 x 5 at 80 leave 2", [(5, 2), (5, 1), (4, 1)], kit=SPARSE)
+def test_a_first_miss_is_no_reason_for_a_load_far_below_and_the_second_is():
+    text, missed = "Back squat: 3 x 5 at 80 leave 2", [(5, 2), (5, 1), (4, 1)]
+    load = advice(text, missed, kit=SPARSE)
+    assert (load.move, load.kg) == (Move.HOLD, 80)
+    assert told(load, "cut too big") == (
+        "The next lighter load here is 70 kg, a bigger cut than the miss calls for: the same again."
+    )
+    plan, bouts = played(text, missed, SPARSE)
+    again = {"missed": Missed(kg=Decimal(80))}
+    plan = plan.model_copy(update={"sets": tuple(each.model_copy(update=again) for each in plan.sets)})
+    (load,) = next_loads(plan, bouts, SPARSE, Decimal(80), learned(bouts))
     assert (load.move, load.kg) == (Move.CUT, 70)
     assert any("70 kg is the next lighter you can load here" in reason.text for reason in load.reasons)
 

@@ -39,6 +39,20 @@ def test_a_percentage_is_built_and_its_rounding_told():
     assert effect.text == "As built, about 2 more left at the end of a set."
 
 
+@pytest.mark.parametrize(
+    ("max_kg", "wanted", "kg"),
+    [(142.0, "120.2", 120), (150.0, "127", 120), (153.0, "129.6", 130), (156.0, "132", 130)],
+)
+def test_a_load_that_nobody_wrote_is_rounded_up_by_little_and_else_down(max_kg, wanted, kg):
+    (load,) = settled("Back squat: 5 leave 1", kit=SPARSE, estimates={SQUAT: estimate(max_kg, 1, 0)})
+    assert (load.wanted_kg, load.kg) == (Decimal(wanted), kg)
+
+
+def test_it_is_told_that_such_a_load_is_the_next_lighter():
+    (load,) = settled("Back squat: 5 leave 1", kit=SPARSE, estimates={SQUAT: estimate(150.0, 1, 0)})
+    assert load.reasons[1].text.startswith("127 kg cannot be built here; the next lighter is 120 kg")
+
+
 def test_rounding_up_is_told_where_it_costs_the_last_mini_sets():
     """The plates make 73 % of 70 %: ascending mini-sets then stop short (common practice)."""
     maxes = {("seal-row", ""): estimate(82.0, 1, 0)}

@@ -286,6 +286,12 @@ class LineWent:
         """The bouts of which the target was missed. Back-offs and drops come down by themselves."""
         return [pair for pair in self.own if pair.missed]
 
+    @property
+    def missed_in_a_row(self) -> int:
+        """How often it is missed in a row, where it was missed now."""
+        before = self.sets[0].missed
+        return before.in_a_row + 1 if before and before.ago == 1 else 1
+
     def load_words(self, kg: Decimal) -> str:
         """A load of the line in words."""
         return f"{plain(kg)} kg{' added' if self.body else ''}"

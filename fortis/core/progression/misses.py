@@ -18,15 +18,10 @@ def next_missed(line: LineWent) -> Missed | None:
     """What is to be remembered of a line: a load missed now, or one missed lately and not done since."""
     before = line.sets[0].missed
     if line.missed and not still_in_range(line, line.missed):
-        return Missed(kg=line.was_kg, ago=1, in_a_row=_in_a_row(before))
+        return Missed(kg=line.was_kg, ago=1, in_a_row=line.missed_in_a_row)
     if before is None or line.was_kg >= before.kg or before.ago >= REMEMBERED:
         return None
     return before.model_copy(update={"ago": before.ago + 1})
-
-
-def _in_a_row(before: Missed | None) -> int:
-    """How often a line is missed in a row that was missed now."""
-    return before.in_a_row + 1 if before and before.ago == 1 else 1
 
 
 def cut(line: LineWent, moved: Decimal) -> Decimal:
@@ -34,7 +29,7 @@ def cut(line: LineWent, moved: Decimal) -> Decimal:
 
     From the third miss in a row on, more at least each time: what is thought of the lifter is wrong here.
     """
-    least = min(A_CUT * max(_in_a_row(line.sets[0].missed) - 1, 1), LARGEST_CUT)
+    least = min(A_CUT * max(line.missed_in_a_row - 1, 1), LARGEST_CUT)
     most = moved * (1 - least)
     return min(max(line.allowed_as_written or most, moved * (1 - LARGEST_CUT)), most)
 

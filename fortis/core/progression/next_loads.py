@@ -63,6 +63,8 @@ PARTS = Decimal("0.05")
 """A percentage and an effort that call for loads so far apart are told apart."""
 RISE_A_REP = Decimal("0.0125")
 """So much more for each rep left beyond the plan, whatever the max is thought to be: half of what a rep takes."""
+MUCH_LESS = Decimal("0.96")
+"""A first miss is no reason for a load that is lighter than it calls for by more than that."""
 HARDLY_ANY = 1
 """Reps left from which on down a load that the max does not allow is not tried."""
 LEAST_BELIEVED = Decimal("0.95")
@@ -341,11 +343,10 @@ class _Case(LineWent):
         if kg >= self.was_kg:
             below = next_below(self.kit, self.exercise, self.was_kg)
             kg = min(_whole_step(wanted), self.was_kg) if below is None else below
-        if not self.body and kg < moved * Decimal("0.85"):
-            text = (
-                f"The next lighter load here is {plain(kg)} kg, a bigger cut than the miss calls for: "
-                "same load, and stop one rep earlier in the first sets."
-            )
+        far = kg + (self.part or 0) < (wanted + (self.part or 0)) * MUCH_LESS and self.missed_in_a_row == 1
+        if not self.body and (far or kg < moved * Decimal("0.85")):
+            so = "the same again" if far else "same load, and stop one rep earlier in the first sets"
+            text = f"The next lighter load here is {plain(kg)} kg, a bigger cut than the miss calls for: {so}."
             reasons.append(Reason(code="cut too big", text=text, values={"kg": kg}))
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
         reasons += self._rounding(wanted, kg)
