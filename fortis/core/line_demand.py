@@ -3,7 +3,7 @@
 The loads of a line hang together: told as multiples of one of them they are solved for as one.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from math import inf
@@ -43,7 +43,7 @@ class Part(NamedTuple):
     """A bout of the line: its set and bout, its weight as a multiple of the lead's, its reps, those to keep.
 
     Without `reps` it goes to the end. `rest` are the seconds until whatever comes next; `asks` says that the plan
-    names the reps to keep, `lighter` that its load is told as so much less than another one's.
+    names the reps to keep, `lighter` that it follows the lead with less.
     """
 
     set: int
@@ -78,6 +78,23 @@ class Demand:
         demand = self._with(lambda each: each.only_tires if each.lighter and follow else each)
         share = share_for(demand._at, max_.curve)
         return None if share is None else share * max_.kg
+
+    def times_for(self, sets: Collection[int], lead_kg: float, max_: Estimate) -> float | None:
+        """The multiple of the loads of some sets with which the hardest of them keeps just what it asks.
+
+        None where nothing is asked that any load would meet.
+        """
+        own = [each for each in self._bouts if each.set in sets]
+        follow = any(each.asks and not each.lighter for each in own)
+        demand = self._with(
+            lambda each: each if each.set in sets and not (each.lighter and follow) else each.only_tires
+        )
+        share = lead_kg / max_.kg
+        return share_for(lambda times: demand.with_loads(sets, times)._at(share), max_.curve)
+
+    def with_loads(self, sets: Collection[int], times: float) -> "Demand":
+        """The same with some sets so many times as heavy."""
+        return self._with(lambda each: each._replace(ratio=each.ratio * times) if each.set in sets else each)
 
     def lighter(self, lead_kg: float, max_: Estimate) -> float:
         """The multiple of their loads, 1 at most, with which back-offs and drops keep what they ask.
@@ -124,6 +141,16 @@ class Demand:
         ]
 
 
+def follows(bout: PlannedBout, lead: PlannedBout) -> bool:
+    """Whether a bout follows the lead of its line with less: told so, or found for other reps or reserve."""
+    if is_lighter(bout.load):
+        return True
+    if bout.load or lead.load or bout.climbed or not (bout.settled and lead.settled):
+        return False
+    asks_other = (bout.reps, bout.effort) != (lead.reps, lead.effort)
+    return asks_other and bout.settled.kg < lead.settled.kg
+
+
 def _asking(each: Part) -> Part:
     """A bout that is to keep what the plan says; nothing, where it says nothing."""
     return each if each.asks else each._replace(keep=0.0)
@@ -145,7 +172,7 @@ def demand_of(
     first = sets[0]
     side = first.bouts[0].side
     last = {each.number: [bout.number for bout in each.bouts if bout.side is side][-1:] for each in sets}
-    lighter = {(each.number, bout.number) for each in sets for bout in each.bouts if is_lighter(bout.load)}
+    lighter = {(each.number, bout.number) for each in sets for bout in each.bouts if follows(bout, lead)}
     lead_kg = float((lead.settled.kg if lead.settled else 0) + part) or 1.0
     lifts = {(each.group, each.entry, each.number): each.lift for each in prescription.sets}
     parts: list[Part | Taken] = []
@@ -158,8 +185,8 @@ def demand_of(
             keep = step.reserve if asks else USUAL_RESERVE if [step.bout] == last[step.set] else 0
             reps = least_of(step.target) if step.target and is_rep_target(step.target) else None
             ratio = float(step.settled.kg + part) / lead_kg
-            follows = (step.set, step.bout) in lighter
-            parts.append(Part(step.set, step.bout, ratio, reps, float(keep or 0), 0.0, asks, follows))
+            follow = (step.set, step.bout) in lighter
+            parts.append(Part(step.set, step.bout, ratio, reps, float(keep or 0), 0.0, asks, follow))
         else:
             takes = 0.0 if own else _takes(lifts[step.group, step.entry, step.set], step, first.lift)
             if takes:

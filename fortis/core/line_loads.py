@@ -104,22 +104,24 @@ class _Wanted:
 
 
 class Tired(NamedTuple):
-    """What a line with all its sets allows as a share of what one set alone would, and how many sets there are."""
+    """What some sets alike allow among the others, as a share of what one alone would; how many they are."""
 
     allows: float
     sets: int
 
 
 FRESH = Tired(1.0, 1)
-
-
-Ratios = Mapping[tuple[PlannedBout, ...], float]
-"""What sets that name no load weigh by what they ask, as multiples of the heaviest of their line."""
-NO_RATIOS: Ratios = {}
+Bouts = tuple[PlannedBout, ...]
+"""The bouts of a set before their loads are settled: what sets alike have in common."""
+NO_TIRED: Mapping[Bouts, Tired] = {}
+NO_RATIOS: Mapping[Bouts, float] = {}
 
 
 class LineLoads:
-    """One line on its way through the session: what its top set and its last bout weighed so far."""
+    """One line on its way through the session: what its top set and its last bout weighed so far.
+
+    `ratios` are what sets that name no load weigh by what they ask, as multiples of the heaviest of the line.
+    """
 
     def __init__(
         self,
@@ -127,8 +129,8 @@ class LineLoads:
         first: PlannedSet,
         lead: PlannedBout,
         carried: Carried | None,
-        tired: Tired = FRESH,
-        ratios: Ratios = NO_RATIOS,
+        tired: Mapping[Bouts, Tired] = NO_TIRED,
+        ratios: Mapping[Bouts, float] = NO_RATIOS,
         lighter: float = 1.0,
     ) -> None:
         self.basis = basis
@@ -154,7 +156,7 @@ class LineLoads:
         self.previous: Decimal | None = None
         self.set = first
         self.first_of_set = True
-        self.solved: dict[tuple[PlannedBout, ...], float | None] = {}
+        self.solved: dict[Bouts, float | None] = {}
 
     def _borrow_max(self, first: PlannedSet) -> None:
         """Where no max is known with this set-up, the best with another is a guide: flagged, and less sure.
@@ -404,13 +406,14 @@ class LineLoads:
         if self.set.bouts not in self.solved:
             self.solved[self.set.bouts] = self._solved(left)
         solved = self.solved[self.set.bouts]
-        share = (solved or load_for(1.0, reps, left, self.max.curve)) * self.tired.allows
+        tired = self.tired.get(self.set.bouts, FRESH)
+        share = (solved or load_for(1.0, reps, left, self.max.curve)) * tired.allows
         kg = self._of_max(share, self.more_pull)
         if kg is None:
             return None
         max_words = self._max_words()
         what = " + ".join(str(_reps(each) or "max") for each in telling) if solved else str(reps)
-        what = f"{self.tired.sets} sets of {what}" if self.tired.sets > 1 else what
+        what = f"{tired.sets} sets of {what}" if tired.sets > 1 else what
         text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {what} leaving {left:g}"
         text += f"{_pull_words(self.more_pull)}."
         reason = Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
@@ -419,6 +422,7 @@ class LineLoads:
     def _in_proportion(self, carried: Carried) -> _Wanted:
         """What is carried to the heaviest set of a line, for one of its sets that names no load."""
         ratio = Decimal(str(round(self.ratios.get(self.set.bouts, 1.0), 4)))
+        ratio *= self.set.lighter or 1 if ratio < 1 else 1
         if ratio == 1 or self.part is None:
             return _Wanted(carried.kg, carried.reasons)
         kg = _tenth(float((carried.kg + self.part) * ratio - self.part))

@@ -9,7 +9,7 @@ from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
 from fortis.core.line_demand import demand_of
-from fortis.core.line_loads import FRESH, NO_RATIOS, LineLoads, Ratios, Tired, lead_of, waits_for_max
+from fortis.core.line_loads import Bouts, LineLoads, Tired, lead_of, waits_for_max
 from fortis.core.stacking import stacked
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target
@@ -57,15 +57,16 @@ def _group(
     first_sets = {each.entry: each for each in reversed(sets)}
     recommended = dict(carried)
     leads = _leads(sets)
-    tired = _tired(sets, basis, recommended, before) if _wants_load(sets) else {}
-    ratios = {
-        entry: _ratios(sets, entry, lead, basis)
-        for entry, lead in leads.items()
-        if entry in recommended and lead.load is None
+    found = [entry for entry, lead in leads.items() if lead.load is None] if _wants_load(sets) else []
+    ratios = {entry: _ratios(sets, entry, basis, before) for entry in found if entry in recommended}
+    tired = {
+        entry: _tired(sets, entry, _in_no_kit([each for each in sets if each.entry == entry], basis), before)
+        for entry in found
+        if entry not in recommended
     }
 
     def of_line(entry: int, lighter: float = 1.0) -> LineLoads:
-        of, allows, own = recommended.get(entry), tired.get(entry, FRESH), ratios.get(entry, NO_RATIOS)
+        of, allows, own = recommended.get(entry), tired.get(entry, {}), ratios.get(entry, {})
         return LineLoads(basis, first_sets[entry], leads[entry], of, allows, own, lighter)
 
     lines = {entry: of_line(entry) for entry in leads}
@@ -92,31 +93,30 @@ def _wants_load(sets: Iterable[PlannedSet]) -> bool:
 
 
 def _tired(
-    sets: tuple[PlannedSet, ...], basis: Basis, carried: Mapping[int, Carried], before: tuple[PlannedSet, ...]
-) -> Mapping[int, Tired]:
-    """For the lines that name no load what all of their sets allow, in their place in the session.
+    sets: tuple[PlannedSet, ...], entry: int, line: LineLoads, before: tuple[PlannedSet, ...]
+) -> Mapping[Bouts, Tired]:
+    """What each set of a line that names no load allows among all others, in its place in the session.
 
-    Each is settled first as if its sets were fresh, and in no kit.
+    `line` has them as if they were fresh, and in no kit.
     """
-    found: dict[int, Tired] = {}
-    for entry, lead in _leads(sets).items():
-        own = [each for each in sets if each.entry == entry]
-        if entry in carried or lead.load is not None:
-            continue
-        line = LineLoads(replace(basis, kit=None), own[0], lead, None)
-        if line.max is None or line.part is None:
-            continue
-        fresh = [line.settled(each) if each.entry == entry else each for each in sets]
-        of_line = [each for each in fresh if each.entry == entry]
-        fresh_lead = _leads(of_line)[entry]
-        if fresh_lead.settled is None:
-            continue
-        session = Prescription(title="", sets=(*before, *fresh))
-        beside = line.part + line.more_pull
-        allowed = demand_of(session, of_line, fresh_lead, beside).allowed_kg(line.max)
-        one = float(fresh_lead.settled.kg + beside)
-        if allowed is not None and one > 0:
-            found[entry] = Tired(allowed / one, len(own) if len({each.bouts for each in own}) == 1 else 1)
+    own = [each for each in sets if each.entry == entry]
+    fresh = [line.settled(each) if each.entry == entry else each for each in sets]
+    of_line = [each for each in fresh if each.entry == entry]
+    lead = _leads(of_line)[entry]
+    if line.max is None or line.part is None or lead.settled is None:
+        return {}
+    session, beside = Prescription(title="", sets=(*before, *fresh)), line.part + line.more_pull
+    demand, lead_kg = demand_of(session, of_line, lead, beside), float(lead.settled.kg + beside)
+    alike: dict[Bouts, list[int]] = {}
+    for each in own:
+        if each.bouts[0].load is None:
+            alike.setdefault(each.bouts, []).append(each.number)
+    found = {bouts: Tired(1.0, len(numbers)) for bouts, numbers in alike.items()}
+    for bouts, numbers in [*alike.items()] * min(len(alike), 2):
+        times = demand.times_for(numbers, lead_kg, line.max) if lead_kg > 0 else None
+        if times is not None:
+            demand = demand.with_loads(numbers, times)
+            found[bouts] = found[bouts]._replace(allows=found[bouts].allows * times)
     return found
 
 
@@ -138,7 +138,9 @@ def _lighter(
     return found
 
 
-def _ratios(sets: tuple[PlannedSet, ...], entry: int, lead: PlannedBout, basis: Basis) -> Ratios:
+def _ratios(
+    sets: tuple[PlannedSet, ...], entry: int, basis: Basis, before: tuple[PlannedSet, ...]
+) -> Mapping[Bouts, float]:
     """The loads of a line that names none, set by set, as multiples of its heaviest; empty where all are one.
 
     As far as reps and reserve tell: by the max, or by any where none is known.
@@ -146,14 +148,21 @@ def _ratios(sets: tuple[PlannedSet, ...], entry: int, lead: PlannedBout, basis: 
     own = [each for each in sets if each.entry == entry]
     if len({each.bouts for each in own}) < 2:
         return {}
-    line = LineLoads(replace(basis, kit=None), own[0], lead, None)
+    line = _in_no_kit(own, basis)
+    line.max = line.max or REFERENCE
     if line.part is None:
         return {}
-    line.max = line.max or REFERENCE
+    line.tired = _tired(sets, entry, line, before)
     settled = [(each.bouts, line.settled(each).bouts[0].settled) for each in own]
     moved = {bouts: float(found.kg + line.part) for bouts, found in settled if found}
     heaviest = max(moved.values(), default=0.0)
     return {bouts: kg / heaviest for bouts, kg in moved.items()} if heaviest > 0 else {}
+
+
+def _in_no_kit(own: list[PlannedSet], basis: Basis) -> LineLoads:
+    """A line with nothing carried to it, as if any load could be built."""
+    (lead,) = _leads(own).values()
+    return LineLoads(replace(basis, kit=None), own[0], lead, None)
 
 
 def _leads(sets: Iterable[PlannedSet]) -> dict[int, PlannedBout]:

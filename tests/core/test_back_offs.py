@@ -7,17 +7,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
+from fortis.core.adjustments import LoadChange
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
+from fortis.core.played import with_loads
 from fortis.core.progression.decision import Move
+from fortis.core.progression.next_loads import next_loads
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import Estimate, estimate
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
-from tests.core.test_next_loads import SQUAT, codes, told
-from tests.core.test_rungs import planned, sessions
+from tests.core.kits import FULL
+from tests.core.test_next_loads import SQUAT, codes, performed, told
+from tests.core.test_rungs import BODY, planned, sessions
 
 MAX = {SQUAT: estimate(140.0, 1, 0)}
 TOP = "Back squat: 1 at 125 kg leave 1; 3 x 5 at top -10% leave 2 rest 3:00"
@@ -169,6 +173,25 @@ def test_drops_that_fell_short_come_down():
     assert told(last, "lighter back-offs") == (
         "6 of 8 reps in the drops: they come down by 2.5 %, and the load before them stays."
     )
+
+
+def test_lighter_sets_that_name_no_load_come_down_by_themselves_as_well():
+    text = "Back squat: 1 x 5 leave 1; 3 x 8 leave 2 rest 3:00"
+    found, last = sessions(text, {}, [(5, 1), (8, 1), (8, 0), (7, 0)], [(5, 1), *[(8, 2)] * 3], estimates=MAX)
+    (top, eights), (again, lighter) = ((sets[0].bouts[0].settled.kg, sets[1].bouts[0].settled.kg) for sets in found)
+    assert again == top > eights > lighter >= eights * Decimal("0.95")
+    found, last = sessions(text, {}, [(5, 1), (8, 1), (8, 0), (7, 0)], estimates=MAX)
+    assert told(last, "lighter back-offs") == (
+        "7 of 8 reps in the lighter sets: they come down by 2.5 %, and the heaviest stays."
+    )
+
+
+def test_a_set_taken_lighter_on_the_floor_is_no_back_off():
+    plan = planned("Back squat: 3 x 5 at 100 kg leave 2", estimates=STRONG)
+    changes = [LoadChange(set=3, bout=1, was_kg=Decimal(100), kg=Decimal(95))]
+    plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, changes))})
+    (load,) = next_loads(plan, performed(plan, [(5, 2), (5, 1), (3, 0)]), FULL, BODY, STRONG)
+    assert load.move is Move.CUT
 
 
 def test_reps_in_a_range_grow_in_the_back_offs_while_the_top_set_goes_up():

@@ -29,11 +29,13 @@ def loads(text, *went, estimates=STRONG):
 
 
 def test_a_ramp_by_effort_stays_a_ramp():
-    """Shares of 5, 3 and 2 reps to failure by the rep curve, of a single that goes up."""
+    """Shares of 5, 3 and 2 reps to failure by the rep curve, of a single that goes up a little tired."""
     first, then = loads(RAMP, EASIER)
     assert then[2] > first[2]
+    assert [each / then[2] for each in then] == pytest.approx([each / first[2] for each in first], abs=0.02)
     triple, double, single = map(DEFAULT_CURVE.share, (5, 3, 2))
-    assert then[:2] == pytest.approx([then[2] * triple / single, then[2] * double / single], abs=1.25)
+    for load, fresh in zip(then[:2], (triple, double), strict=True):
+        assert then[2] * fresh / single - 1.25 <= load <= then[2] * fresh / single * 1.04
 
 
 def test_a_wave_by_effort_comes_back_a_little_heavier_as_it_was_asked():
@@ -46,7 +48,7 @@ def test_a_wave_by_effort_comes_back_a_little_heavier_as_it_was_asked():
 
 def test_where_no_max_is_known_reps_tell_the_proportion_as_well():
     plan = resolve(lay_out(read(RAMP)), Basis(kit=FULL), {(1, 1): Carried(was_kg=Decimal(140), kg=Decimal(140))})
-    assert [float(each.bouts[0].settled.kg) for each in plan.sets] == [127.5, 135, 140]
+    assert [float(each.bouts[0].settled.kg) for each in plan.sets] == [130, 135, 140]
     (reason,) = (each for each in plan.sets[0].bouts[0].settled.reasons if each.code == "in proportion")
     assert reason.text == "In proportion to the 140 kg of its heaviest set."
 

@@ -30,6 +30,27 @@ def loads(written, lift):
     ]
 
 
+def test_sets_of_a_line_that_ask_different_things_are_each_as_heavy_as_they_can_be():
+    """Against the roots of the equations written out: three fives, then two tens tired by all before."""
+    *fives, ten, other = loads("Back squat: 3 x 5 leave 2; 2 x 10 leave 1 rest 3min", "Back squat")
+    curve = MAXES[lift_key(LIBRARY.find("Back squat"), SetUp())].curve
+    back = 1 - 0.45 * 2.718281828 ** (-180 / 17) - 0.55 * 2.718281828 ** (-180 / 150)
+
+    def left_at_the_end(shares_and_reps):
+        missing = stays = left = 0.0
+        for share, reps in shares_and_reps:
+            strength = 1 - missing * (1 - back) - stays
+            left = 1 + (strength - share) / curve.cost(share) - reps
+            missing = missing * (1 - back) + reps * curve.cost(share) * 0.95
+            stays += reps * curve.cost(share) * 0.05
+        return left
+
+    five = brentq(lambda share: left_at_the_end([(share, 5)] * 3) - 2, 0.5, 0.95)
+    tens = brentq(lambda share: left_at_the_end([(five, 5)] * 3 + [(share, 10)] * 2) - 1, 0.4, 0.95)
+    assert fives == [pytest.approx(100 * five, abs=0.1)] * 3
+    assert ten == other == pytest.approx(100 * tens, abs=0.1)
+
+
 def outlook(written, kg, lift="Back squat"):
     plan = settled(written)
     sets = [each for each in plan.sets if each.exercise == lift]

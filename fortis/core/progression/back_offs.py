@@ -44,8 +44,13 @@ def lighter_told(line: LineWent) -> tuple[Reason, ...]:
     if not short:
         return ()
     worst = max(short, key=lambda pair: (pair.short_by, -(pair.reserve_over or _NONE)))
-    of_top = isinstance(worst.planned.load, OfTop)
-    which, rest = ("back-offs", "the top set") if of_top else ("drops", "the load before them")
+    match worst.planned.load:
+        case OfTop():
+            which, rest = "back-offs", "the top set"
+        case OfPrevious():
+            which, rest = "drops", "the load before them"
+        case _:
+            which, rest = "lighter sets", "the heaviest"
     why = f"{worst.number} of {least_of(worst.planned.reps)} reps in the {which}"
     if not worst.missed:
         why = f"The {which} ended with {plain(-(worst.reserve_over or _NONE))} fewer left than planned"

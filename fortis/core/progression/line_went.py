@@ -8,7 +8,7 @@ from typing import Self
 
 from fortis.core.basis import Instead
 from fortis.core.exercises import Exercise, LoadKind
-from fortis.core.line_demand import MISSING, Demand, Outlook, demand_of
+from fortis.core.line_demand import MISSING, Demand, Outlook, demand_of, follows
 from fortis.core.line_loads import lead_of
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
@@ -25,7 +25,6 @@ from fortis.core.structure.model import (
     LoadTarget,
     RepRange,
     ToFailure,
-    is_lighter,
     planned_reserve,
 )
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
@@ -110,11 +109,6 @@ class Pair:
         return self.planned.effort is None and self.left == 0
 
     @property
-    def follows(self) -> bool:
-        """Whether its load is told as so much less than another one's."""
-        return is_lighter(self.planned.load)
-
-    @property
     def at_top(self) -> bool:
         """Whether the most that was asked was done."""
         return self.number >= (most_of(self.planned.reps) or 0)
@@ -173,7 +167,7 @@ class LineWent:
             lead=lead,
             was_kg=lead.done.kg,
             judged=judged,
-            open=[pair for pair in pairs if pair not in judged and not pair.follows],
+            open=[pair for pair in pairs if pair not in judged and not follows(pair.planned, lead.planned)],
             kit=kit,
             part=body_part(sets[0].lift, lead.done.body, body_kg),
             max=estimates.get(sets[0].key),
@@ -253,7 +247,7 @@ class LineWent:
     @cached_property
     def own(self) -> list[Pair]:
         """The bouts that are no back-offs or drops of others; all where only such can be told."""
-        return [pair for pair in self.judged if not pair.follows] or self.judged
+        return [pair for pair in self.judged if not self._follows(pair)] or self.judged
 
     @cached_property
     def telling(self) -> list[Pair]:
@@ -263,7 +257,10 @@ class LineWent:
     @cached_property
     def following(self) -> list[Pair]:
         """The back-offs and drops."""
-        return [pair for pair in self.judged if pair.follows] if self.own is not self.judged else []
+        return [pair for pair in self.judged if self._follows(pair)] if self.own is not self.judged else []
+
+    def _follows(self, pair: Pair) -> bool:
+        return follows(pair.planned, self.lead.planned)
 
     @property
     def went_as_planned(self) -> bool:
