@@ -310,7 +310,13 @@ class _Case(LineWent):
             text = f"Form slipped in {_times(slipped)}: the same load again, cleanly."
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="form slipped", text=text),)
         if overs and min(overs) < 0 and self.policy.kind is not PolicyKind.STEP:
+            hardest = min(self.telling, key=lambda pair: pair.reserve_over or Decimal(0))
             text = f"All reps were done, but at worst with {plain(-min(overs))} fewer left than planned: hold."
+            if hardest.to_failure:
+                asked = least_of(hardest.planned.reps)
+                text = (
+                    f"{hardest.number} of {asked} reps to failure in the hardest set, which is near enough: hold."
+                )
             reason = Reason(code="met barely", text=text, values={"reserve_over": min(overs)})
             return Move.HOLD, self.was_kg, self.aim, (reason,)
         if all(pair.spent for pair in self.judged):
