@@ -89,8 +89,7 @@ class Demand:
         demand = self._with(
             lambda each: each if each.set in sets and not (each.lighter and follow) else each.only_tires
         )
-        share = lead_kg / max_.kg
-        return share_for(lambda times: demand.with_loads(sets, times)._at(share), max_.curve)
+        return share_for(demand._scaled(lead_kg / max_.kg, lambda each: each.set in sets), max_.curve)
 
     def with_loads(self, sets: Collection[int], times: float) -> "Demand":
         """The same with some sets so many times as heavy."""
@@ -107,7 +106,7 @@ class Demand:
         demand = self._with(lambda each: _asking(each) if each.lighter else each.only_tires)
         if spare(demand._at(share), max_.curve) >= MISSING:
             return 1.0
-        times = share_for(lambda times: demand.made_lighter(times)._at(share), max_.curve)
+        times = share_for(demand._scaled(share, lambda each: each.lighter), max_.curve)
         return 1.0 if times is None else min(times, 1.0)
 
     def made_lighter(self, times: float) -> "Demand":
@@ -121,6 +120,18 @@ class Demand:
     def _with(self, change: Callable[[Part], Part]) -> "Demand":
         return Demand(tuple(change(each) if isinstance(each, Part) else each for each in self.parts))
 
+    def _scaled(self, share: float, which: Callable[[Part], bool]) -> Callable[[float], Sequence[Asked | Taken]]:
+        """The bouts with the lead at a share of the max, by how many times as heavy some of them are made."""
+        scaled = [isinstance(each, Part) and which(each) for each in self.parts]
+
+        def at(times: float) -> Sequence[Asked | Taken]:
+            heavier = share * times
+            return [
+                _asked(each, heavier if moves else share) for each, moves in zip(self.parts, scaled, strict=True)
+            ]
+
+        return at
+
     def outlook(self, lead_kg: float, max_: Estimate) -> Outlook | None:
         """What to expect with a whole weight for the lead bout; None where every bout goes to the end."""
         found = [hardest(self._at(lead_kg / kg), max_.curve) for kg in (max_.kg, max_.low, max_.high)]
@@ -133,12 +144,14 @@ class Demand:
         return Outlook(part.set, part.bout, part.reps or 0, left, low, high, part.keep)
 
     def _at(self, share: float) -> Sequence[Asked | Taken]:
-        return [
-            each
-            if isinstance(each, Taken)
-            else Asked(max(share * each.ratio, LEAST_SHARE), each.reps, each.rest, each.keep)
-            for each in self.parts
-        ]
+        return [_asked(each, share) for each in self.parts]
+
+
+def _asked(each: Part | Taken, share: float) -> Asked | Taken:
+    """A bout with the lead at a share of the max."""
+    if isinstance(each, Taken):
+        return each
+    return Asked(max(share * each.ratio, LEAST_SHARE), each.reps, each.rest, each.keep)
 
 
 def follows(bout: PlannedBout, lead: PlannedBout) -> bool:

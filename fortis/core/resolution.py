@@ -112,7 +112,8 @@ def _tired(
         if each.bouts[0].load is None:
             alike.setdefault(each.bouts, []).append(each.number)
     found = {bouts: Tired(1.0, len(numbers)) for bouts, numbers in alike.items()}
-    for bouts, numbers in [*alike.items()] * min(len(alike), 2):
+    come_back = len([*groupby(each.bouts for each in own)]) > len({each.bouts for each in own})
+    for bouts, numbers in [*alike.items()] * (2 if come_back else 1):
         times = demand.times_for(numbers, lead_kg, line.max) if lead_kg > 0 else None
         if times is not None:
             demand = demand.with_loads(numbers, times)

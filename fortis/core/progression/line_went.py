@@ -1,7 +1,7 @@
 """A line as it went: what was done of what was planned, and what the max allows for it."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import cached_property
 from typing import Self
@@ -114,13 +114,18 @@ class Pair:
         return self.number >= (most_of(self.planned.reps) or 0)
 
 
+Changed = tuple[FixedReps | Hold | None, int | None, int | None]
+"""Other reps (or seconds of a hold), more sets, other rests; None leaves them."""
+
+
 @dataclass
 class LineWent:
     """The sets of one lift of a line, as planned and as done: all there is to weigh for its next time.
 
     `lead` is the bout its load is told by, done with `was_kg`; `written` is the load that is written for it.
     `judged` are the bouts of which it can be told whether their target was met, `open` others beside them that were
-    to go on as long as they can; `part` is what of body weight is moved.
+    to go on as long as they can; `part` is what of body weight is moved, `demands` what it asks with other reps,
+    sets or rests, as far as that was wanted.
     """
 
     sets: list[PlannedSet]
@@ -134,6 +139,7 @@ class LineWent:
     max: Estimate | None
     policy: Policy
     session: Prescription
+    demands: dict[Changed, Demand | None] = field(default_factory=dict)
 
     @classmethod
     def of(
@@ -194,6 +200,12 @@ class LineWent:
         self, reps: FixedReps | Hold | None = None, sets: int | None = None, rest: int | None = None
     ) -> Demand | None:
         """The same with other reps (or seconds of a hold), more sets or other rests; None leaves them."""
+        changed = reps, sets, rest
+        if changed not in self.demands:
+            self.demands[changed] = self._demand_with(*changed)
+        return self.demands[changed]
+
+    def _demand_with(self, reps: FixedReps | Hold | None, sets: int | None, rest: int | None) -> Demand | None:
         if self.part is None or self.max is None:
             return None
         line = self.sets[0].group, self.sets[0].entry
