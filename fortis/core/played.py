@@ -91,7 +91,7 @@ def _changed(each: PlannedSet, adjustments: Adjustments, library: Library) -> Pl
             bout.model_copy(update={"load": None, "climbed": None, "settled": None}) for bout in each.bouts
         )
         own = {"exercise": instead.lift, "lift": lift, "setup": SetUp(items=setup or ())}
-        return each.model_copy(update={**own, "bouts": bouts, "missed": None})
+        return each.model_copy(update={**own, "bouts": bouts, "missed": None, "lighter": None})
     (each,) = with_loads([each], adjustments.loads.get(name, ()))
     return each if setup is None else each.model_copy(update={"setup": SetUp(items=setup)})
 

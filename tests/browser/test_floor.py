@@ -695,6 +695,32 @@ def test_an_overshot_top_set_moves_the_rest_offline_and_a_key_leaves_it(desktop,
     assert set(json.loads(adjusted[0])["loads"]) == {"1.1", "2.1"}
 
 
+def test_another_load_that_was_lifted_takes_the_rest_with_it_offline(desktop, serving):
+    """The sets to come and what is told by the top set follow, once the lifter says so."""
+    begin(desktop, "# Browser day\nBack squat: 2 x 3 at 100 kg leave 2; 1 x 5 at top -10% leave 3 rest 3:00\n")
+    ready_offline(desktop)
+    desktop.context.set_offline(True)
+    record(desktop, 3, 2)
+    desktop.get_by_role("button", name="Another load?").click()
+    desktop.get_by_label("Lifted, kg").fill("105")
+    desktop.get_by_role("button", name="Note it").click()
+    advice = desktop.get_by_role("status", name="Advice")
+    expect(advice).to_contain_text("105 lifted where 100 was planned.")
+    score = desktop.get_by_role("group", name="Score of Back squat")
+    expect(score).to_contain_text("100 → 105")
+    expect(score).to_contain_text("90 → 95")
+    assert axe(desktop) == []
+    advice.get_by_role("button", name="Use 105 kg").click()
+    expect(advice).to_contain_text("105 kg it is")
+    expect(desktop.get_by_role("region", name="Load")).to_contain_text("105")
+    desktop.context.set_offline(False)
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible(timeout=20_000)
+    record(desktop, 3, 2)
+    expect(advice).not_to_contain_text("lifted where")
+    expect(desktop.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [row[6] for row in recorded(serving)] == [105, 105]
+
+
 def test_gear_goes_on_at_its_load_and_the_record_knows(desktop, serving):
     """A load changed on the floor changes what is worn with it, with no connection either."""
     begin(desktop, "# Browser day\nBack squat [belt from 105 kg]: 3 at 100 kg; 3 at 110 kg; 3 at 110 kg\n")

@@ -226,7 +226,7 @@ class Line:
             if loads:
                 was, now = loads[0].was_kg or Decimal(0), loads[0].kg
                 why = "the same lift" if line.lift.id == self.sets[0].lift.id else "shares its muscles"
-                text = f"{_load_words(now, body=line.body)} for {_load_words(was, body=line.body)}."
+                text = f"{load_words(now, body=line.body)} for {load_words(was, body=line.body)}."
                 text = f"{line.exercise} ({why}): {text}"
                 yield OtherLoads(entry=line.entry, exercise=line.exercise, text=text, loads=loads)
 
@@ -340,7 +340,7 @@ class Judged:
         return body_part(self.each.lift, self._body, self.line.bar.body_kg)
 
     def _load(self, kg: Decimal) -> str:
-        return _load_words(kg, body=self._body)
+        return load_words(kg, body=self._body)
 
     def _short(self, outcome: Outcome) -> Advice | None:
         asked, done = self._least, outcome.number
@@ -499,7 +499,8 @@ def _left_words(left: Decimal, expected: Decimal, planned: Decimal) -> str:
     return f"{told} left where about {plain(expected)} here would leave {plain(planned)} at the end."
 
 
-def _load_words(kg: Decimal, *, body: bool) -> str:
+def load_words(kg: Decimal, *, body: bool) -> str:
+    """A load in words: `100`, `bw+20`."""
     if not body:
         return plain(kg)
     return f"bw{'+' if kg > 0 else '−'}{plain(abs(kg))}" if kg else "bw"

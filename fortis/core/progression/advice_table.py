@@ -31,6 +31,7 @@ from fortis.core.progression.advice import (
 )
 from fortis.core.progression.expectation import LineAsks
 from fortis.core.progression.finding import Finding, finding_of
+from fortis.core.progression.lifted import with_others
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target, least_of, most_of
 from fortis.core.structure.model import LiftKey, OfPrevious, planned_reserve
@@ -58,7 +59,8 @@ class AdviceTable(Value):
 
     `positions` has by the position of a bout, and by the load it was to be done with, the number of its table. A
     table has the number of an advice, -1 for none, by what counts of the bout, then by `reserves` (the reserve as
-    said, `5+` for five or more, empty where not told), then by `ended`.
+    said, `5+` for five or more, empty where not told), then by `ended`. `lifted` has the number of an advice by the
+    entry of a bout, the load it was to be done with, and another one that was lifted.
     """
 
     advice: tuple[Advice, ...] = ()
@@ -66,6 +68,7 @@ class AdviceTable(Value):
     ended: Mapping[str, int] = {}
     tables: tuple[tuple[tuple[tuple[int, ...], ...], ...], ...] = ()
     positions: Mapping[str, Mapping[str, int]] = {}
+    lifted: Mapping[str, Mapping[str, Mapping[str, int]]] = {}
 
 
 def lines_of(
@@ -151,14 +154,22 @@ def all_advice(
     for of_entry in prescription.by_entry().values():
         if finding := finding_of(of_entry, bar):
             add(_finding(finding))
-    for name, line in lines_of(prescription, bar, maxes, bests).items():
+    lines = lines_of(prescription, bar, maxes, bests)
+    for name, line in lines.items():
         add(_told(line, tuple(sorted(moved.get(name, ()), key=repr))))
+    lifted: dict[str, dict[str, dict[str, int]]] = {}
+    for name, line in lines.items():
+        for planned_kg, others in with_others(line).items():
+            numbers = {load_name(kg): len(advice) + at for at, kg in enumerate(others)}
+            lifted.setdefault(name, {})[load_name(planned_kg)] = numbers
+            advice.extend(others.values())
     return AdviceTable(
         advice=tuple(advice),
         reserves=_reserve_names(),
         ended={NOT_TOLD: 0, Ended.MET: 0, Ended.FORM: 1, Ended.STUCK: 0},
         tables=tuple(tables),
         positions=positions,
+        lifted=lifted,
     )
 
 

@@ -17,7 +17,7 @@ let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
 /** What is kept on this device: entries on their way to the record, and sessions to play without a connection. */
 function device(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("fortis-outbox", 7, {
+  opened ??= openDB<Kept>("fortis-outbox", 8, {
     upgrade: async (database, from, _to, upgrading) => {
       if (from < 1) database.createObjectStore("entries", { keyPath: "key" });
       if (from < 2) database.createObjectStore("views", { keyPath: "id" });
@@ -29,9 +29,9 @@ function device(): Promise<IDBPDatabase<Kept>> {
         await upgrading.objectStore("views").clear();
         if (from > 2) await upgrading.objectStore("played").clear();
       }
-      if (from === 5) {
+      if (from >= 5) {
         const views = upgrading.objectStore("views");
-        for (const view of await views.getAll()) await views.put(viewOfVersion5(view));
+        for (const view of await views.getAll()) await views.put(viewOfEarlier(view));
       }
     },
   });
@@ -59,7 +59,7 @@ export function entryOfVersion3(entry: Entry): Entry {
 }
 
 /** A session that an earlier release kept to be played, with what it did not know yet. */
-export function viewOfVersion5(view: FloorView): FloorView {
+export function viewOfEarlier(view: FloorView): FloorView {
   const told = { others: [], skipped: [], win: "", was: null };
   const advice = view.advice.advice.map((each) => ({
     ...told,
@@ -70,7 +70,7 @@ export function viewOfVersion5(view: FloorView): FloorView {
   return {
     ...{ choices: {} },
     ...view,
-    advice: { ...view.advice, advice },
+    advice: { ...{ lifted: {} }, ...view.advice, advice },
     timeline: { ...view.timeline, steps },
   };
 }

@@ -1744,7 +1744,8 @@ export interface components {
          *
          *     `positions` has by the position of a bout, and by the load it was to be done with, the number of its table. A
          *     table has the number of an advice, -1 for none, by what counts of the bout, then by `reserves` (the reserve as
-         *     said, `5+` for five or more, empty where not told), then by `ended`.
+         *     said, `5+` for five or more, empty where not told), then by `ended`. `lifted` has the number of an advice by the
+         *     entry of a bout, the load it was to be done with, and another one that was lifted.
          */
         AdviceTable: {
             /**
@@ -1758,6 +1759,17 @@ export interface components {
              */
             ended: {
                 [key: string]: number;
+            };
+            /**
+             * Lifted
+             * @default {}
+             */
+            lifted: {
+                [key: string]: {
+                    [key: string]: {
+                        [key: string]: number;
+                    };
+                };
             };
             /**
              * Positions

@@ -17,8 +17,11 @@ export function adviceFor(
   done: Done,
   index: number,
 ): Advice | null {
-  const own = lookedUp(table, steps[index], done.get(index)?.bout);
   const step = steps[index];
+  const bout = done.get(index)?.bout;
+  const other = withOther(table, steps, step, bout);
+  if (other) return other;
+  const own = lookedUp(table, step, bout);
   if (!own?.again || !step) return own;
   const before = steps.findIndex(
     (each) =>
@@ -49,6 +52,26 @@ export function proposedChange(
     loads: { ...loads, ...Object.fromEntries(moved) },
     skipped: [...new Set([...skipped, ...advice.skipped])],
   };
+}
+
+/** The rest with another load than the planned one, where that was lifted and what is to come would have the old one. */
+function withOther(
+  { advice, lifted }: Schemas["AdviceTable"],
+  steps: Step[],
+  step: Step | undefined,
+  bout: Bout | undefined,
+): Advice | null {
+  const planned = step?.load?.kg;
+  if (!step || planned == null || bout?.kg == null || bout.kg === planned) return null;
+  const of = lifted[entryKey(step)]?.[String(planned)]?.[String(bout.kg)];
+  const found = of === undefined ? undefined : advice[of];
+  const follows = (later: Step) =>
+    later.kind === "work" &&
+    !later.warm_up &&
+    entryKey(later) === entryKey(step) &&
+    later.set > step.set &&
+    found?.loads.some((load) => load.was_kg === later.load?.kg || load.kg === later.load?.kg);
+  return found && steps.some(follows) ? found : null;
 }
 
 /** What the table says of one bout, done with the load that its step asks for. */
