@@ -24,15 +24,16 @@ import type { Playing } from "./useSession";
 export const ClockPanel = memo(function ClockPanel({
   standing,
   steps,
+  done,
   mark,
   acts,
   sound,
   className,
-}: Pick<Playing, "standing" | "steps" | "mark" | "acts"> & { sound: boolean; className?: string }) {
+}: Pick<Playing, "standing" | "steps" | "done" | "mark" | "acts"> & { sound: boolean; className?: string }) {
   const step = standing.work === null ? undefined : steps[standing.work];
   if (!step || standing.work === null) return null;
   const { advance, addRest, tap, skip, pause } = acts;
-  const change = changeWords({ standing, steps });
+  const change = changeWords({ standing, steps, done });
   const before = standing.before === null ? undefined : steps[standing.before];
   const otherLift = before !== undefined && before.exercise !== step.exercise;
   const manner = mannerWords(step);
@@ -282,24 +283,27 @@ function headline({ standing, steps }: Pick<Playing, "standing" | "steps">): str
   return standing.before === null ? "When you are ready" : "Straight on";
 }
 
-/** Whether the bout that a change was worked out from was left out: then what is on the bar is not known. */
-function hasBareBar(steps: Step[], step: Step): boolean {
+/** What is on the bar before a bout: what the one before it was done with, null where that was left out. */
+function onTheBar({ steps, done }: Pick<Playing, "steps" | "done">, step: Step): number | null | undefined {
   const prior = steps
     .slice(0, steps.indexOf(step))
-    .findLast((each) => each.kind === "work" && each.exercise === step.exercise);
-  return prior?.left_out === true;
+    .findLastIndex((each) => each.kind === "work" && each.exercise === step.exercise);
+  if (steps[prior]?.left_out) return null;
+  return done.get(prior)?.bout.kg ?? steps[prior]?.load?.kg;
 }
 
 const NO_CHANGE = "no plate change";
 
 /** What has to change hands before the next bout, where anything does. */
-export function changeWords({ standing, steps }: Pick<Playing, "standing" | "steps">): string {
+export function changeWords({ standing, steps, done }: Pick<Playing, "standing" | "steps" | "done">): string {
   const step = standing.work === null ? undefined : steps[standing.work];
   const before = standing.before === null ? undefined : steps[standing.before];
   if (!step || standing.mode === "working") return "";
   if (before && before.exercise !== step.exercise) return "";
-  if (hasBareBar(steps, step)) return "";
+  const was = onTheBar({ steps, done }, step);
+  if (was === null) return "";
   if (before && before.side !== step.side && step.side !== "both") return `the ${step.side} side`;
-  if (step.settled?.change) return step.settled.change;
-  return before?.settled && step.settled?.bar && before.settled.kg === step.settled.kg ? NO_CHANGE : "";
+  const planned = before?.load?.kg;
+  if (step.settled?.change && (before === undefined || was === planned)) return step.settled.change;
+  return before?.settled && step.settled?.bar && was === step.settled.kg ? NO_CHANGE : "";
 }

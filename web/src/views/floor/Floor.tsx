@@ -238,6 +238,7 @@ function Lift({ playing, onPrepare }: { playing: Playing; onPrepare: (() => void
           <ClockPanel
             standing={standing}
             steps={steps}
+            done={playing.done}
             mark={playing.mark}
             acts={playing.acts}
             sound={signals.sound}
@@ -247,6 +248,7 @@ function Lift({ playing, onPrepare }: { playing: Playing; onPrepare: (() => void
           <LoadPanel
             standing={standing}
             steps={steps}
+            done={playing.done}
             cues={view.cues}
             choices={view.choices}
             changed={playing.changed}

@@ -22,12 +22,13 @@ import type { Playing } from "./useSession";
 export const LoadPanel = memo(function LoadPanel({
   standing,
   steps,
+  done,
   cues,
   choices,
   changed,
   onChange,
   className,
-}: Pick<Playing, "standing" | "steps" | "changed"> & {
+}: Pick<Playing, "standing" | "steps" | "done" | "changed"> & {
   cues: Schemas["Cue"][];
   choices: FloorView["choices"];
   onChange: Playing["acts"]["change"];
@@ -50,7 +51,7 @@ export const LoadPanel = memo(function LoadPanel({
   const settled = step.settled;
   const manner = mannerWords(step);
   const puts = putsOn(steps, standing.work ?? 0);
-  const change = changeWords({ standing, steps });
+  const change = changeWords({ standing, steps, done });
   const cue = cues.filter((each) => each.exercise === step.exercise).at(-1);
   const setWords = step.warm_up
     ? `Warm-up ${step.bout} of ${bouts}`
