@@ -334,8 +334,11 @@ def test_what_the_record_refuses_steps_aside_and_the_rest_goes_on(desktop, servi
     desktop.context.set_offline(True)
     desktop.goto(gone)
     record(desktop, 8, 1)
+    kept = desktop.get_by_role("status").filter(has_text=re.compile(r"kept on this device \(\d\)"))
+    expect(kept).to_have_text(re.compile(r"\(1\)"))
     desktop.goto(here)
     record(desktop, 5, 2)
+    expect(kept).to_have_text(re.compile(r"\(2\)"))
     with sqlite3.connect(serving.database) as database:
         (row,) = database.execute("select * from session where title = 'Gone'").fetchall()
         database.execute("delete from session where title = 'Gone'")

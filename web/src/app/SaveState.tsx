@@ -18,7 +18,11 @@ export function SaveState() {
   return (
     <span role="status" className="text-rest">
       <span aria-hidden>● </span>
-      {state === "saved" ? "saved" : `kept on this device (${waiting.length})`}
+      {state === "saved"
+        ? "saved"
+        : state === "keeping"
+          ? "keeping"
+          : `kept on this device (${waiting.length})`}
     </span>
   );
 }

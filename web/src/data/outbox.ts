@@ -3,7 +3,8 @@ import { client, type Position, type Schemas } from "./client";
 import { dropEntry, handOver, keepEntry, keptEntries } from "./device";
 import type { Entry, SeenView, TakenEntry } from "./entry";
 
-export type SaveState = "saved" | "kept" | "refused" | "conflict";
+/** Whether all is in the record, kept on this device, or not even that yet; else what stands aside. */
+export type SaveState = "saved" | "kept" | "keeping" | "refused" | "conflict";
 
 export interface OutboxStatus {
   waiting: Entry[];
@@ -27,6 +28,8 @@ const RETRY_MOST = 15_000;
 class Outbox {
   private waiting = new Map<string, Entry>();
   private taken: TakenEntry[] = [];
+  /** Entries that this device would still forget, were the page closed. */
+  private unkept = new WeakSet<Entry>();
   private versions = new Map<string, number>();
   private listeners = new Set<Listener>();
   private status: OutboxStatus = { waiting: [], taken: [], state: "saved", word: "" };
@@ -111,9 +114,15 @@ class Outbox {
   private async keep(entry: Entry): Promise<void> {
     if (!entry.changes) this.waiting.delete(entry.key);
     this.waiting.set(entry.key, entry);
+    this.unkept.add(entry);
     this.changed();
-    await keepEntry(entry);
-    void this.send();
+    try {
+      await keepEntry(entry);
+      this.unkept.delete(entry);
+      this.changed();
+    } finally {
+      void this.send();
+    }
   }
 
   private async load() {
@@ -128,11 +137,13 @@ class Outbox {
     const waiting = [...this.waiting.values()];
     const state = waiting.some((each) => each.conflict)
       ? "conflict"
-      : waiting.some((each) => !each.refusal)
-        ? "kept"
-        : waiting.length
-          ? "refused"
-          : "saved";
+      : waiting.some((each) => this.unkept.has(each))
+        ? "keeping"
+        : waiting.some((each) => !each.refusal)
+          ? "kept"
+          : waiting.length
+            ? "refused"
+            : "saved";
     this.status = { waiting, taken: this.taken, state, word: this.word };
     for (const listener of this.listeners) listener();
   }

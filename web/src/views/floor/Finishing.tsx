@@ -58,7 +58,7 @@ export function Finishing({ playing }: { playing: Playing }) {
             </button>
           )}
         </div>
-        {!saved && (
+        {!saved && playing.isKept && (
           <div className="mt-4">
             <Notice>
               {finished

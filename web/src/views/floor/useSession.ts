@@ -256,6 +256,8 @@ export function useSession(told: SeenView) {
     state,
     /** Whether nothing of this session is on its way to the record. */
     isSaved,
+    /** Whether all that is on its way is kept on this device, were the page closed now. */
+    isKept: status.state !== "keeping",
     steps,
     done,
     standing,
