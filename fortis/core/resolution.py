@@ -149,11 +149,11 @@ def _ratios(
     own = [each for each in sets if each.entry == entry]
     if len({each.bouts for each in own}) < 2:
         return {}
-    line = _in_no_kit(own, basis)
-    line.max = line.max or REFERENCE
+    fresh, line = _in_no_kit(own, basis), _in_no_kit(own, basis)
+    fresh.max = line.max = line.max or REFERENCE
     if line.part is None:
         return {}
-    line.tired = _tired(sets, entry, line, before)
+    line.tired = _tired(sets, entry, fresh, before)
     settled = [(each.bouts, line.settled(each).bouts[0].settled) for each in own]
     moved = {bouts: float(found.kg + line.part) for bouts, found in settled if found}
     heaviest = max(moved.values(), default=0.0)

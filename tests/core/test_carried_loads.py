@@ -9,7 +9,7 @@ from fortis.core.exercises import LIBRARY
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
 from fortis.core.strength.curve import DEFAULT_CURVE
-from fortis.core.strength.estimate import Estimate
+from fortis.core.strength.estimate import Estimate, estimate
 from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
@@ -58,6 +58,14 @@ def test_sets_without_a_load_beside_written_ones_go_by_the_max():
     first, then = loads("Back squat: 3 at 110 leave 2; 2 leave 1", [(3, 4), (2, 1)])
     assert then[0] > first[0] == 110
     assert first[1] == then[1] > then[0]
+
+
+@pytest.mark.parametrize("estimates", [{}, {SQUAT: estimate(140.0, 1, 0)}])
+def test_sets_before_an_open_one_keep_the_load_that_is_carried_to_them(estimates):
+    plan = lay_out(read("Back squat: 3 x 10 leave 2; 1 x max rest 2:00"))
+    carried = {(1, 1): Carried(was_kg=Decimal(100), kg=Decimal(100))}
+    settled = resolve(plan, Basis(kit=FULL, estimates=estimates), carried)
+    assert [float(each.bouts[0].settled.kg) for each in settled.sets] == [100] * 4
 
 
 def test_as_many_as_there_are_takes_the_load_of_the_sets_before():
