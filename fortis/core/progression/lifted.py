@@ -31,7 +31,7 @@ def with_others(line: Line) -> dict[Decimal, dict[Decimal, Advice]]:
         if bout.settled and not follows(bout, lead)
     }
     top = max(own, default=None)
-    for was in own:
+    for was in sorted(own):
         told = {build.kg: _advice(line, was, build, is_top=was == top) for build in _around(line, was)}
         found[was] = {kg: advice for kg, advice in told.items() if advice}
     return found
