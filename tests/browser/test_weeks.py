@@ -139,6 +139,8 @@ def test_a_card_is_printed_of_what_is_planned_and_of_what_was_done(desktop):
         (page, *_) = PdfReader(download.value.path()).pages
         assert words in page.extract_text()
         desktop.goto("/ledger")
+        expect(desktop.get_by_role("table", name="Sessions by week and day")).to_be_visible()
+        expect(desktop.get_by_role("link", name=re.compile("^Pull, Mon")).first).to_be_visible()
         desktop.get_by_role("link", name="Pull", exact=True).first.click()
         expect(desktop.get_by_role("heading", name="Pull", level=1)).to_be_visible()
     assert axe(desktop) == []
