@@ -70,19 +70,16 @@ class Demand:
     def allowed_kg(self, max_: Estimate) -> float | None:
         """The whole weight for the lead bout with which the hardest bout keeps just what it asks.
 
-        None where nothing is asked that any load would meet. Back-offs and drops only tire, where bouts with loads
-        of their own say what they are to keep: they follow, and become as light as they have to.
+        None where nothing is asked that any load would meet.
         """
-        own = [each for each in self._bouts if not each.lighter]
-        follow = any(each.asks for each in own)
-        demand = self._with(lambda each: each.only_tires if each.lighter and follow else each)
-        share = share_for(demand._at, max_.curve)
+        share = self.times_for({each.set for each in self._bouts}, max_.kg, max_)
         return None if share is None else share * max_.kg
 
     def times_for(self, sets: Collection[int], lead_kg: float, max_: Estimate) -> float | None:
         """The multiple of the loads of some sets with which the hardest of them keeps just what it asks.
 
-        None where nothing is asked that any load would meet.
+        None where nothing is asked that any load would meet. The other sets only tire, and so do back-offs and
+        drops, where bouts with loads of their own say what they are to keep: they become as light as they have to.
         """
         own = [each for each in self._bouts if each.set in sets]
         follow = any(each.asks and not each.lighter for each in own)
@@ -93,7 +90,7 @@ class Demand:
 
     def with_loads(self, sets: Collection[int], times: float) -> "Demand":
         """The same with some sets so many times as heavy."""
-        return self._with(lambda each: each._replace(ratio=each.ratio * times) if each.set in sets else each)
+        return self._times(times, lambda each: each.set in sets)
 
     def lighter(self, lead_kg: float, max_: Estimate) -> float:
         """The multiple of their loads, 1 at most, with which back-offs and drops keep what they ask.
@@ -111,7 +108,7 @@ class Demand:
 
     def made_lighter(self, times: float) -> "Demand":
         """The same with back-offs and drops so many times as heavy."""
-        return self._with(lambda each: each._replace(ratio=each.ratio * times) if each.lighter else each)
+        return self._times(times, lambda each: each.lighter)
 
     @property
     def _bouts(self) -> Sequence[Part]:
@@ -119,6 +116,9 @@ class Demand:
 
     def _with(self, change: Callable[[Part], Part]) -> "Demand":
         return Demand(tuple(change(each) if isinstance(each, Part) else each for each in self.parts))
+
+    def _times(self, times: float, which: Callable[[Part], bool]) -> "Demand":
+        return self._with(lambda each: each._replace(ratio=each.ratio * times) if which(each) else each)
 
     def _scaled(self, share: float, which: Callable[[Part], bool]) -> Callable[[float], Sequence[Asked | Taken]]:
         """The bouts with the lead at a share of the max, by how many times as heavy some of them are made."""

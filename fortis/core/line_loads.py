@@ -149,7 +149,7 @@ class LineLoads:
         self.tired = tired
         self.ratios = ratios
         self.lighter = lighter
-        self.is_lighter = False
+        self.after_lighter = False
         self.names_loads = lead.load is not None
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
@@ -199,7 +199,7 @@ class LineLoads:
         if wanted and is_lighter(bout.load):
             wanted = self._made_lighter(wanted, bout)
         else:
-            self.is_lighter = False
+            self.after_lighter = False
         self.first_of_set = False
         if wanted is None:
             self.previous = None
@@ -360,8 +360,8 @@ class LineLoads:
     def _made_lighter(self, wanted: _Wanted, bout: PlannedBout) -> _Wanted:
         """A back-off or a drop as light as it has to be; a drop from a lighter one is light enough."""
         times = self.lighter * float(self.set.lighter or 1)
-        follows = isinstance(bout.load, OfPrevious) and self.is_lighter
-        self.is_lighter = times < 1
+        follows = isinstance(bout.load, OfPrevious) and self.after_lighter
+        self.after_lighter = times < 1
         if times == 1 or follows or self.part is None:
             return wanted
         kg = _tenth(float(wanted.kg + self.part) * times - float(self.part))

@@ -60,7 +60,7 @@ def _group(
     found = [entry for entry, lead in leads.items() if lead.load is None] if _wants_load(sets) else []
     ratios = {entry: _ratios(sets, entry, basis, before) for entry in found if entry in recommended}
     tired = {
-        entry: _tired(sets, entry, _in_no_kit([each for each in sets if each.entry == entry], basis), before)
+        entry: _tired(sets, entry, _in_no_kit(sets, entry, basis), before)
         for entry in found
         if entry not in recommended
     }
@@ -149,7 +149,7 @@ def _ratios(
     own = [each for each in sets if each.entry == entry]
     if len({each.bouts for each in own}) < 2:
         return {}
-    fresh, line = _in_no_kit(own, basis), _in_no_kit(own, basis)
+    fresh, line = _in_no_kit(sets, entry, basis), _in_no_kit(sets, entry, basis)
     fresh.max = line.max = line.max or REFERENCE
     if line.part is None:
         return {}
@@ -160,10 +160,10 @@ def _ratios(
     return {bouts: kg / heaviest for bouts, kg in moved.items()} if heaviest > 0 else {}
 
 
-def _in_no_kit(own: list[PlannedSet], basis: Basis) -> LineLoads:
+def _in_no_kit(sets: tuple[PlannedSet, ...], entry: int, basis: Basis) -> LineLoads:
     """A line with nothing carried to it, as if any load could be built."""
-    (lead,) = _leads(own).values()
-    return LineLoads(replace(basis, kit=None), own[0], lead, None)
+    first = next(each for each in sets if each.entry == entry)
+    return LineLoads(replace(basis, kit=None), first, _leads(sets)[entry], None)
 
 
 def _leads(sets: Iterable[PlannedSet]) -> dict[int, PlannedBout]:

@@ -499,6 +499,11 @@ def _left_words(left: Decimal, expected: Decimal, planned: Decimal) -> str:
     return f"{told} left where about {plain(expected)} here would leave {plain(planned)} at the end."
 
 
+def is_added(sets: Iterable[PlannedSet]) -> bool:
+    """Whether the loads of some sets are added to body weight."""
+    return any(bout.settled and bout.settled.body for each in sets for bout in each.bouts)
+
+
 def load_words(kg: Decimal, *, body: bool) -> str:
     """A load in words: `100`, `bw+20`."""
     if not body:

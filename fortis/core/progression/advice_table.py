@@ -28,6 +28,7 @@ from fortis.core.progression.advice import (
     OtherBout,
     Outcome,
     believed,
+    is_added,
 )
 from fortis.core.progression.expectation import LineAsks
 from fortis.core.progression.finding import Finding, finding_of
@@ -111,7 +112,7 @@ class _Bare(NamedTuple):
     @classmethod
     def of(cls, sets: tuple[PlannedSet, ...], at: tuple[int, ...], bar: Bar) -> "_Bare":
         """A line with what its loads are added to."""
-        body = any(bout.settled and bout.settled.body for each in sets for bout in each.bouts)
+        body = is_added(sets)
         return cls(sets, at, body, body_part(sets[0].lift, body, bar.body_kg))
 
 

@@ -5,7 +5,8 @@ from decimal import Decimal
 
 from fortis.core.line_loads import share_of_max, shifted
 from fortis.core.progression.decision import Decision, Move
-from fortis.core.progression.line_went import LineWent, Pair
+from fortis.core.progression.line_went import LineWent, Pair, overs_of
+from fortis.core.progression.misses import A_CUT, LARGEST_CUT
 from fortis.core.progression.policy import PolicyKind
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import least_of
@@ -15,9 +16,6 @@ from fortis.core.units import plain
 
 FEWER_LEFT = -2
 """Back-offs that leave so many fewer than planned are too heavy; one fewer is a day like others."""
-A_STEP, LARGEST_CUT = Decimal("0.025"), Decimal("0.10")
-"""What they come down by at least and at most, and back by where there was a rep to spare (common practice)."""
-
 _NONE = Decimal(0)
 
 
@@ -71,7 +69,7 @@ def next_lighter(line: LineWent) -> Decimal | None:
         return round(min(stood, before or stood) * _cut(line), 4)
     if before is None or line.missed or not _was_easy(line.following):
         return before
-    more = round(before * (1 + A_STEP), 4)
+    more = round(before * (1 + A_CUT), 4)
     return more if more < 1 else None
 
 
@@ -85,8 +83,7 @@ def change(line: LineWent) -> float:
 
 def _was_easy(pairs: Sequence[Pair]) -> bool:
     """Whether all of it was done, with a rep to spare where the plan says what to leave."""
-    overs = [over for pair in pairs if (over := pair.reserve_over) is not None]
-    return all(pair.at_top for pair in pairs) and min(overs, default=Decimal(1)) >= 1
+    return all(pair.at_top for pair in pairs) and min(overs_of(pairs), default=Decimal(1)) >= 1
 
 
 def _cut(line: LineWent) -> Decimal:
@@ -94,7 +91,7 @@ def _cut(line: LineWent) -> Decimal:
     allowed = 1.0
     if line.demand and line.max:
         allowed = line.demand.lighter(float(line.was_kg + (line.part or 0)), line.max)
-    return min(max(Decimal(str(round(allowed, 4))), 1 - LARGEST_CUT), 1 - A_STEP)
+    return min(max(Decimal(str(round(allowed, 4))), 1 - LARGEST_CUT), 1 - A_CUT)
 
 
 def _times(line: LineWent, pair: Pair) -> Decimal | None:

@@ -1,15 +1,15 @@
 """Another load was lifted than the one planned: what the rest of its line would be with it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from decimal import Decimal
 
 from fortis.core.adjustments import LoadChange
 from fortis.core.line_demand import follows
 from fortis.core.line_loads import lead_of
-from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, Where, next_above, next_below
-from fortis.core.progression.advice import Advice, Course, Line, Loaded, load_changes, load_words
+from fortis.core.progression.advice import Advice, Course, Line, Loaded, is_added, load_changes, load_words
 from fortis.core.structure.model import is_lighter
+from fortis.core.structure.prescription import PlannedBout
 
 MOST_AWAY = Decimal("0.15")
 """Loads further from the plan, as a share of it, are another session's."""
@@ -22,7 +22,7 @@ def with_others(line: Line) -> dict[Decimal, dict[Decimal, Advice]]:
 
     What is told as so much less than the top set goes along.
     """
-    found: dict[Decimal, dict[Decimal, Advice]] = {}
+    body = is_added(line.sets)
     lead = lead_of([bout for each in line.sets for bout in each.open_bouts])
     own = {
         bout.settled.kg
@@ -30,19 +30,26 @@ def with_others(line: Line) -> dict[Decimal, dict[Decimal, Advice]]:
         for bout in each.open_bouts
         if bout.settled and not follows(bout, lead)
     }
-    top = max(own, default=None)
+    to_come = [bout for each in line.sets[1:] for bout in each.open_bouts if bout.settled]
+    back_offs = [bout for bout in to_come if is_lighter(bout.load)]
+    found: dict[Decimal, dict[Decimal, Advice]] = {}
     for was in sorted(own):
-        told = {build.kg: _advice(line, was, build, is_top=was == top) for build in _around(line, was)}
-        found[was] = {kg: advice for kg, advice in told.items() if advice}
+        same = any(bout.settled and bout.settled.kg == was for bout in to_come)
+        told = back_offs if was == max(own) else []
+        found[was] = {
+            build.kg: _advice(was, build, loads, body=body)
+            for build in (_around(line, was, body=body) if same or told else ())
+            if (loads := _loads(line, was, build, told, same=same, body=body))
+        }
     return found
 
 
-def _around(line: Line, was: Decimal) -> Iterator[Build]:
+def _around(line: Line, was: Decimal, *, body: bool) -> Iterator[Build]:
     """The loads that can be built near one."""
-    lift, kit, body = line.sets[0].lift, line.bar.kit, _is_added(line)
+    lift, kit = line.sets[0].lift, line.bar.kit
     if kit is None:
         return
-    far = (abs(was) + (_part(line) or 0)) * MOST_AWAY
+    far = (abs(was) + (line.asks.part or 0)) * MOST_AWAY
     for step in (next_above, next_below):
         kg: Decimal | None = step(kit, lift, was)
         for _ in range(MOST_LOADS):
@@ -52,51 +59,31 @@ def _around(line: Line, was: Decimal) -> Iterator[Build]:
             kg = step(kit, lift, kg)
 
 
-def _advice(line: Line, was: Decimal, build: Build, *, is_top: bool) -> Advice | None:
-    later = [
-        (each, bout)
-        for each in line.sets[1:]
-        for bout in each.open_bouts
-        if bout.settled and bout.settled.kg == was
-    ]
-    same = [LoadChange(set=1, was_kg=was, kg=build.kg, sleeve=build.sleeve)] if later else []
-    told = list(_following(line, was, build)) if is_top else []
-    loads = (*same, *told) if build.kg > was else (*told, *same)
-    if not loads:
-        return None
-    now, before = (load_words(kg, body=_is_added(line)) for kg in (build.kg, was))
-    return Advice(
-        course=Course.GO_ON,
-        text=f"{now} lifted where {before} was planned.",
-        kg=build.kg,
-        sleeve=build.sleeve,
-        loads=loads,
-    )
+def _loads(
+    line: Line, was: Decimal, build: Build, back_offs: Iterable[PlannedBout], *, same: bool, body: bool
+) -> tuple[LoadChange, ...]:
+    """The changes of the sets to come: of those that were to have the `same` load, and of back-offs told by it."""
+    own = (LoadChange(set=1, was_kg=was, kg=build.kg, sleeve=build.sleeve),) if same else ()
+    told = _following(line, was, build, back_offs, body=body)
+    return (*own, *told) if build.kg > was else (*told, *own)
 
 
-def _following(line: Line, was: Decimal, build: Build) -> Iterator[LoadChange]:
+def _following(
+    line: Line, was: Decimal, build: Build, back_offs: Iterable[PlannedBout], *, body: bool
+) -> tuple[LoadChange, ...]:
     """What becomes of back-offs told by the top set."""
-    part = _part(line)
+    lift, part = line.sets[0].lift, line.asks.part
     if part is None or was + part <= 0:
-        return
+        return ()
     ratio = (build.kg + part) / (was + part)
-    lift, body = line.sets[0].lift, _is_added(line)
 
     def to(kg: Decimal) -> Build:
         return line.bar.nearest(lift, (kg + part) * ratio - part, body=body, where=Where.NEAREST)
 
-    bouts = (
-        Loaded(1, bout.number, bout.settled.kg)
-        for each in line.sets[1:]
-        for bout in each.open_bouts
-        if bout.settled and is_lighter(bout.load)
-    )
-    yield from load_changes(bouts, to)
+    return load_changes((Loaded(1, bout.number, bout.settled.kg) for bout in back_offs if bout.settled), to)
 
 
-def _is_added(line: Line) -> bool:
-    return any(bout.settled and bout.settled.body for each in line.sets for bout in each.bouts)
-
-
-def _part(line: Line) -> Decimal | None:
-    return body_part(line.sets[0].lift, _is_added(line), line.bar.body_kg)
+def _advice(was: Decimal, build: Build, loads: tuple[LoadChange, ...], *, body: bool) -> Advice:
+    now, before = (load_words(kg, body=body) for kg in (build.kg, was))
+    text = f"{now} lifted where {before} was planned."
+    return Advice(course=Course.GO_ON, text=text, kg=build.kg, sleeve=build.sleeve, loads=loads)

@@ -191,7 +191,7 @@ class LineWent:
         """Whether loads are added to body weight."""
         return self.lead.done.body or self.exercise.load_kind is LoadKind.BODY
 
-    @cached_property
+    @property
     def demand(self) -> Demand | None:
         """What the line asks as it was played; None where no max is known."""
         return self.demand_with()
@@ -269,7 +269,8 @@ class LineWent:
     @cached_property
     def following(self) -> list[Pair]:
         """The back-offs and drops."""
-        return [pair for pair in self.judged if self._follows(pair)] if self.own is not self.judged else []
+        follow = [pair for pair in self.judged if self._follows(pair)]
+        return follow if len(follow) < len(self.judged) else []
 
     def _follows(self, pair: Pair) -> bool:
         return follows(pair.planned, self.lead.planned)
@@ -283,7 +284,7 @@ class LineWent:
     @cached_property
     def overs(self) -> list[Decimal]:
         """Reps left beyond the plan, of the bouts of which that is known."""
-        return _overs(self.telling)
+        return overs_of(self.telling)
 
     @property
     def slipped(self) -> int:
@@ -352,7 +353,8 @@ def _asks_effort(pairs: Sequence[Pair]) -> bool:
     return any(planned_reserve(pair.planned.effort) is not None for pair in pairs)
 
 
-def _overs(pairs: Sequence[Pair]) -> list[Decimal]:
+def overs_of(pairs: Sequence[Pair]) -> list[Decimal]:
+    """Reps left beyond the plan, of the bouts of which that is known."""
     return [over for pair in pairs if (over := pair.reserve_over) is not None]
 
 

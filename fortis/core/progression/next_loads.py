@@ -477,13 +477,12 @@ class _Case(LineWent):
 
     def _after(self, kg: Decimal, left: Decimal | None, missing: int) -> Decimal:
         """The load after one time with a load, so many left in the hardest bout (None: as planned) or missing."""
-        asks_effort = any(planned_reserve(pair.planned.effort) is not None for pair in self.judged)
         pairs = []
         for pair in self.judged:
             asked_left = planned_reserve(pair.planned.effort)
             last = pair is self.telling[-1]
             number = (most_of(pair.planned.reps) or 0) - (missing if last else 0)
-            kept = asked_left if asked_left is not None or asks_effort else None
+            kept = asked_left if asked_left is not None or self.asks_effort else None
             pairs.append(pair.told(kg, max(number, 0), left if last and left is not None else kept))
         lead = next((pair for pair in pairs if pair.planned is self.lead.planned), self.lead)
         case = replace(self, judged=pairs, open=[], lead=lead, was_kg=kg)

@@ -63,8 +63,7 @@ function withOther(
 ): Advice | null {
   const planned = step?.load?.kg;
   if (!step || planned == null || bout?.kg == null || bout.kg === planned) return null;
-  const of = lifted[entryKey(step)]?.[String(planned)]?.[String(bout.kg)];
-  const found = of === undefined ? undefined : advice[of];
+  const found = advice[lifted[entryKey(step)]?.[String(planned)]?.[String(bout.kg)] ?? -1];
   const follows = (later: Step) =>
     later.kind === "work" &&
     !later.warm_up &&
