@@ -4,7 +4,8 @@ from decimal import Decimal
 
 import pytest
 
-from fortis.core.played import entry_name, with_loads
+from fortis.core.adjustments import Adjustments
+from fortis.core.played import as_played, entry_name, with_loads
 from fortis.core.progression.advice import Bar
 from fortis.core.progression.advice_table import all_advice
 from fortis.core.strength.estimate import Estimate
@@ -18,7 +19,12 @@ BAR = Bar(FULL, BODY)
 
 def offered(text, was, kg, estimates=STRONG):
     """What is offered where one load was lifted instead of another; None where nothing is."""
-    table = all_advice(planned(text, estimates=estimates), BAR)
+    return offered_in(planned(text, estimates=estimates), was, kg)
+
+
+def offered_in(plan, was, kg):
+    """The same in a plan as it stands."""
+    table = all_advice(plan, BAR)
     at = table.lifted["1.1"].get(was, {}).get(kg)
     return None if at is None else table.advice[at]
 
@@ -49,6 +55,14 @@ def test_back_offs_follow_the_top_set(kg, loads):
 
 def test_a_top_set_alone_takes_its_back_offs_along():
     assert after("Back squat: 1 at 125 kg leave 1; 2 x 5 at top -20% leave 2", "125", "120") == [125, 95, 95]
+
+
+def test_back_offs_that_followed_are_not_offered_again():
+    plan = planned("Back squat: 1 at 125 kg leave 1; 2 x 5 at top -20% leave 2", estimates=STRONG)
+    taken = Adjustments(loads={"1.1": tuple(each.after(1) for each in offered_in(plan, "125", "135").loads)})
+    again = as_played(plan, taken)
+    assert [float(each.bouts[0].settled.kg) for each in again.work_sets] == [125, 107.5, 107.5]
+    assert offered_in(again, "125", "135") is None
 
 
 def test_sets_with_loads_of_their_own_keep_them():

@@ -1,6 +1,6 @@
 """Another load was lifted than the one planned: what the rest of its line would be with it."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator, Sequence
 from decimal import Decimal
 
 from fortis.core.adjustments import LoadChange
@@ -60,7 +60,7 @@ def _around(line: Line, was: Decimal, *, body: bool) -> Iterator[Build]:
 
 
 def _loads(
-    line: Line, was: Decimal, build: Build, back_offs: Iterable[PlannedBout], *, same: bool, body: bool
+    line: Line, was: Decimal, build: Build, back_offs: Sequence[PlannedBout], *, same: bool, body: bool
 ) -> tuple[LoadChange, ...]:
     """The changes of the sets to come: of those that were to have the `same` load, and of back-offs told by it."""
     own = (LoadChange(set=1, was_kg=was, kg=build.kg, sleeve=build.sleeve),) if same else ()
@@ -69,16 +69,17 @@ def _loads(
 
 
 def _following(
-    line: Line, was: Decimal, build: Build, back_offs: Iterable[PlannedBout], *, body: bool
+    line: Line, was: Decimal, build: Build, back_offs: Sequence[PlannedBout], *, body: bool
 ) -> tuple[LoadChange, ...]:
-    """What becomes of back-offs told by the top set."""
+    """What becomes of back-offs told by the top set: by what was planned for them, so that it is offered once."""
     lift, part = line.sets[0].lift, line.asks.part
     if part is None or was + part <= 0:
         return ()
     ratio = (build.kg + part) / (was + part)
+    planned = {bout.settled.kg: bout.settled.wanted_kg for bout in back_offs if bout.settled}
 
     def to(kg: Decimal) -> Build:
-        return line.bar.nearest(lift, (kg + part) * ratio - part, body=body, where=Where.NEAREST)
+        return line.bar.nearest(lift, (planned[kg] + part) * ratio - part, body=body, where=Where.NEAREST)
 
     return load_changes((Loaded(1, bout.number, bout.settled.kg) for bout in back_offs if bout.settled), to)
 
