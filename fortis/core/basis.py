@@ -39,7 +39,8 @@ class Carried(Value):
 
     `sets`, `rest` (seconds) and `reps` (or seconds of a hold) take the place of those the plan has, `rung` that of
     its lift and set-up; None leaves them. `missed` is what the line missed lately, `lighter` how many times
-    as heavy as written its back-offs and drops are, where they fell short.
+    as heavy as written its back-offs and drops are, where they fell short. `proportions` are what its sets that
+    name no load weigh as shares of the heaviest, in the order of what they ask; empty where the max is to tell.
     """
 
     was_kg: Kilograms
@@ -50,6 +51,7 @@ class Carried(Value):
     rung: Rung | None = None
     missed: Missed | None = None
     lighter: Number | None = None
+    proportions: tuple[Decimal, ...] = ()
     reasons: tuple[Reason, ...] = ()
 
 

@@ -421,8 +421,7 @@ class LineLoads:
 
     def _in_proportion(self, carried: Carried) -> _Wanted:
         """What is carried to the heaviest set of a line, for one of its sets that names no load."""
-        ratio = Decimal(str(round(self.ratios.get(self.set.bouts, 1.0), 4)))
-        ratio *= self.set.lighter or 1 if ratio < 1 else 1
+        ratio = Decimal(str(round(self.ratios.get(self.set.asks, 1.0), 4)))
         if ratio == 1 or self.part is None:
             return _Wanted(carried.kg, carried.reasons)
         kg = _tenth(float((carried.kg + self.part) * ratio - self.part))

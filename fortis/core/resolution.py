@@ -58,7 +58,9 @@ def _group(
     recommended = dict(carried)
     leads = _leads(sets)
     found = [entry for entry, lead in leads.items() if lead.load is None] if _wants_load(sets) else []
-    ratios = {entry: _ratios(sets, entry, basis, before) for entry in found if entry in recommended}
+    ratios = {
+        entry: _ratios(sets, entry, recommended[entry], basis, before) for entry in found if entry in recommended
+    }
     tired = {
         entry: _tired(sets, entry, _in_no_kit(sets, entry, basis), before)
         for entry in found
@@ -140,24 +142,27 @@ def _lighter(
 
 
 def _ratios(
-    sets: tuple[PlannedSet, ...], entry: int, basis: Basis, before: tuple[PlannedSet, ...]
+    sets: tuple[PlannedSet, ...], entry: int, carried: Carried, basis: Basis, before: tuple[PlannedSet, ...]
 ) -> Mapping[Bouts, float]:
-    """The loads of a line that names none, set by set, as multiples of its heaviest; empty where all are one.
+    """What sets of a line that names no load weigh by what they ask, as shares of the heaviest; empty: all alike.
 
-    As far as reps and reserve tell: by the max, or by any where none is known.
+    What is carried tells them, else reps and reserve as far as they can: by the max, or by any where none is known.
     """
     own = [each for each in sets if each.entry == entry]
-    if len({each.bouts for each in own}) < 2:
+    asks = list(dict.fromkeys(each.asks for each in own))
+    if len(asks) < 2:
         return {}
+    if len(carried.proportions) == len(asks):
+        return dict(zip(asks, map(float, carried.proportions), strict=True))
     fresh, line = _in_no_kit(sets, entry, basis), _in_no_kit(sets, entry, basis)
     fresh.max = line.max = line.max or REFERENCE
     if line.part is None:
         return {}
     line.tired = _tired(sets, entry, fresh, before)
-    settled = [(each.bouts, line.settled(each).bouts[0].settled) for each in own]
-    moved = {bouts: float(found.kg + line.part) for bouts, found in settled if found}
+    settled = [(each.asks, line.settled(each).bouts[0].settled) for each in own]
+    moved = {asks: float(found.kg + line.part) for asks, found in settled if found}
     heaviest = max(moved.values(), default=0.0)
-    return {bouts: kg / heaviest for bouts, kg in moved.items()} if heaviest > 0 else {}
+    return {asks: kg / heaviest for asks, kg in moved.items()} if heaviest > 0 else {}
 
 
 def _in_no_kit(sets: tuple[PlannedSet, ...], entry: int, basis: Basis) -> LineLoads:

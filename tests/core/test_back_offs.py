@@ -175,17 +175,6 @@ def test_drops_that_fell_short_come_down():
     )
 
 
-def test_lighter_sets_that_name_no_load_come_down_by_themselves_as_well():
-    text = "Back squat: 1 x 5 leave 1; 3 x 8 leave 2 rest 3:00"
-    found, last = sessions(text, {}, [(5, 1), (8, 1), (8, 0), (7, 0)], [(5, 1), *[(8, 2)] * 3], estimates=MAX)
-    (top, eights), (again, lighter) = ((sets[0].bouts[0].settled.kg, sets[1].bouts[0].settled.kg) for sets in found)
-    assert again == top > eights > lighter >= eights * Decimal("0.95")
-    found, last = sessions(text, {}, [(5, 1), (8, 1), (8, 0), (7, 0)], estimates=MAX)
-    assert told(last, "lighter back-offs") == (
-        "7 of 8 reps in the lighter sets: they come down by 2.5 %, and the heaviest stays."
-    )
-
-
 def test_a_set_taken_lighter_on_the_floor_is_no_back_off():
     plan = planned("Back squat: 3 x 5 at 100 kg leave 2", estimates=STRONG)
     changes = [LoadChange(set=3, bout=1, was_kg=Decimal(100), kg=Decimal(95))]

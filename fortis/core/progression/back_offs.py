@@ -8,14 +8,13 @@ from fortis.core.progression.decision import Decision, Move
 from fortis.core.progression.line_went import LineWent, Pair, overs_of
 from fortis.core.progression.misses import A_CUT, LARGEST_CUT
 from fortis.core.progression.policy import PolicyKind
+from fortis.core.progression.proportions import FEWER_LEFT, lighter_sets
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import least_of
 from fortis.core.structure.model import OfPrevious, OfTop, is_lighter
 from fortis.core.structure.prescription import PlannedBout
 from fortis.core.units import plain
 
-FEWER_LEFT = -2
-"""Back-offs that leave so many fewer than planned are too heavy; one fewer is a day like others."""
 _NONE = Decimal(0)
 
 
@@ -26,14 +25,24 @@ def fell_short(line: LineWent) -> Sequence[Pair]:
     """
     if line.missed or line.policy.kind is PolicyKind.KEEP:
         return ()
-    return [pair for pair in line.following if pair.missed or (pair.reserve_over or _NONE) <= FEWER_LEFT]
+    return [pair for pair in _told(line) if pair.missed or (pair.reserve_over or _NONE) <= FEWER_LEFT]
 
 
-def held_for_back_offs(line: LineWent) -> Decision | None:
-    """The same again where back-offs or drops fell short; a share of the max follows the max all the same."""
-    if not fell_short(line) or share_of_max(line.written):
+def _told(line: LineWent) -> Sequence[Pair]:
+    """The back-offs and drops. Lighter sets that name no load keep a proportion of their own."""
+    return [pair for pair in line.following if is_lighter(pair.planned.load)]
+
+
+def held_for_lighter(line: LineWent) -> Decision | None:
+    """The same again where what follows with less fell short; a share of the max follows the max all the same."""
+    if share_of_max(line.written) or line.missed:
         return None
-    return Move.HOLD, line.was_kg, line.aim, ()
+    if fell_short(line):
+        return Move.HOLD, line.was_kg, line.aim, ()
+    if not any(each.fell_short for each in lighter_sets(line)):
+        return None
+    text = "The heaviest stays until the lighter sets are done as planned."
+    return Move.HOLD, line.was_kg, line.aim, (Reason(code="lighter sets short", text=text),)
 
 
 def lighter_told(line: LineWent) -> tuple[Reason, ...]:
@@ -45,10 +54,8 @@ def lighter_told(line: LineWent) -> tuple[Reason, ...]:
     match worst.planned.load:
         case OfTop():
             which, rest = "back-offs", "the top set"
-        case OfPrevious():
-            which, rest = "drops", "the load before them"
         case _:
-            which, rest = "lighter sets", "the heaviest"
+            which, rest = "drops", "the load before them"
     why = f"{worst.number} of {least_of(worst.planned.reps)} reps in the {which}"
     if not worst.missed:
         why = f"The {which} ended with {plain(-(worst.reserve_over or _NONE))} fewer left than planned"
@@ -60,14 +67,15 @@ def lighter_told(line: LineWent) -> tuple[Reason, ...]:
 
 def next_lighter(line: LineWent) -> Decimal | None:
     """How many times as heavy as written back-offs and drops are to be; None: as they are written."""
-    if not line.following:
+    told = _told(line)
+    if not told:
         return None
     before = line.sets[0].lighter
     short = fell_short(line)
     if short:
         stood = min((times for pair in short if (times := _times(line, pair))), default=Decimal(1))
         return round(min(stood, before or stood) * _cut(line), 4)
-    if before is None or line.missed or not _was_easy(line.following):
+    if before is None or line.missed or not _was_easy(told):
         return before
     more = round(before * (1 + A_CUT), 4)
     return more if more < 1 else None
@@ -99,9 +107,8 @@ def _times(line: LineWent, pair: Pair) -> Decimal | None:
 
     Of drops in a row the first one tells: what is taken off it, the others take off with it.
     """
-    at = pair.done.position
-    own = next(each for each in line.sets if (each.round, each.number) == (at.round, at.set))
-    bouts, number = own.bouts, at.bout - 1
+    own = next(each for each in line.sets if (each.round, each.number) == pair.place)
+    bouts, number = own.bouts, pair.done.position.bout - 1
     while isinstance(bouts[number].load, OfPrevious) and is_lighter(bouts[number - 1].load):
         number -= 1
     match bouts[number].load:

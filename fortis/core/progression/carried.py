@@ -53,16 +53,10 @@ def target_of(sets: Iterable[PlannedSet]) -> Target:
     for each in sets:
         if each.is_warm_up:
             continue
-        bare = tuple(map(_bare, each.bouts))
-        if not found or found[-1] != bare:
-            found.append(bare)
+        asks = each.asks
+        if not found or found[-1] != asks:
+            found.append(asks)
     return tuple(found)
-
-
-def _bare(bout: PlannedBout) -> PlannedBout:
-    """A bout as it is written, without what changes from one time to the next: its load, and the rest after it."""
-    own = {"settled": None, "left_out": False, "rest": 0, "reps": bout.reps_of or bout.reps, "reps_of": None}
-    return bout.model_copy(update=own)
 
 
 def is_straight(sets: Iterable[PlannedSet]) -> bool:

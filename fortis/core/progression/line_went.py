@@ -53,6 +53,11 @@ class Pair:
         return Pair(self.planned, self.done.model_copy(update=own))
 
     @property
+    def place(self) -> tuple[int, int]:
+        """The round and the number of its set."""
+        return self.done.position.round, self.done.position.set
+
+    @property
     def kg(self) -> Decimal:
         """The load it was done with, for the heaviest to be found; far below all where it had none."""
         return _NO_LOAD if self.done.kg is None else self.done.kg
@@ -268,7 +273,7 @@ class LineWent:
 
     @cached_property
     def following(self) -> list[Pair]:
-        """The back-offs and drops."""
+        """The bouts that follow the lead with less: back-offs, drops, and lighter sets that name no load."""
         follow = [pair for pair in self.judged if self._follows(pair)]
         return follow if len(follow) < len(self.judged) else []
 

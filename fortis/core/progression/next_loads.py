@@ -17,7 +17,7 @@ from fortis.core.line_loads import share_of_max
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.nearest import Where, is_rounded, next_below
 from fortis.core.performance import PerformedBout
-from fortis.core.progression.back_offs import change, held_for_back_offs, lighter_told, next_lighter
+from fortis.core.progression.back_offs import change, held_for_lighter, lighter_told, next_lighter
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
@@ -25,6 +25,7 @@ from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
+from fortis.core.progression.proportions import lighter_sets
 from fortis.core.progression.turns import (
     SHOWN,
     more_of_the_same,
@@ -157,12 +158,13 @@ class _Case(LineWent):
     def decide(self) -> Recommendation:
         more = more_of_the_same(self)
         move, kg, aim, reasons = (
-            self._kept() or held_for_back_offs(self) or climbed(self) or more or self._follow_max() or self._judge()
+            self._kept() or held_for_lighter(self) or climbed(self) or more or self._follow_max() or self._judge()
         )
         first = self.sets[0]
         reps, sets, rest = self._next_reps(move), next_sets(self, move), next_rest(self, move)
         rung = next_rung(self, move)
-        reasons = (*reasons, *lighter_told(self))
+        lighter = lighter_sets(self)
+        reasons = (*reasons, *lighter_told(self), *(why for each in lighter if (why := each.told)))
         if self.max:
             told = () if share_of_max(self.written) and not self.missed else (_max_told(self.max),)
             reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
@@ -192,6 +194,7 @@ class _Case(LineWent):
         )
         own: dict[str, Any] = {"reps": reps, "sets": sets, "rest": rest, "rung": rung}
         own["lighter"] = None if move is Move.NEXT_RUNG else next_lighter(self)
+        own["proportions"] = tuple(each.next_share for each in lighter)
         own["missed"] = None if move is Move.NEXT_RUNG else next_missed(self)
         if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
             own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
@@ -441,7 +444,11 @@ class _Case(LineWent):
         """What to expect of the line with its next load, and its next reps, sets or rests where they change."""
         changed = reps or self.written_reps, sets.now if sets else None, rest.now if rest else None
         demand = self.demand_with(*changed) if any(changed) else self.demand
-        found = self.expected(kg, demand.made_lighter(change(self)) if demand else None)
+        if demand:
+            demand = demand.made_lighter(change(self))
+            for each in lighter_sets(self):
+                demand = demand.with_loads({of.number for of in each.sets}, float(each.times))
+        found = self.expected(kg, demand)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)
 
     def _foretold(self, kg: Decimal, found: Outlook, sets: int) -> Reason:

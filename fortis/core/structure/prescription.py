@@ -121,6 +121,12 @@ class PlannedBout(Value):
     left_out: bool = False
     finds: bool = False
 
+    @property
+    def as_written(self) -> "PlannedBout":
+        """The same without what changes from time to time: its load, its rest, what stands in for its reps."""
+        own = {"settled": None, "left_out": False, "rest": 0, "reps": self.reps_of or self.reps, "reps_of": None}
+        return self.model_copy(update=own)
+
 
 class Block(Value):
     """A block against the clock, in which as many rounds are done as fit. `number` tells those of a group apart."""
@@ -173,6 +179,11 @@ class PlannedSet(Value):
     def key(self) -> LiftKey:
         """What makes it comparable: the lift, and its set-up."""
         return lift_key(self.lift, self.setup)
+
+    @property
+    def asks(self) -> tuple[PlannedBout, ...]:
+        """What it asks, as it is written."""
+        return tuple(bout.as_written for bout in self.bouts)
 
     @property
     def written_rest(self) -> int:
