@@ -3,14 +3,14 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
-import { useLedger } from "@/data/queries";
+import { useLedger, useWeeks } from "@/data/queries";
 import { saveFrom } from "@/parts/file";
 import { Loaded } from "@/parts/Loaded";
 import { Menu, MenuItem } from "@/parts/Menu";
-import { Trouble } from "@/parts/Notice";
+import { Trouble, Waiting } from "@/parts/Notice";
 import { kilograms } from "@/score/words";
 import { fullDate } from "../dates";
-import { Weeks } from "./Weeks";
+import { MANY_WEEKS, Weeks } from "./Weeks";
 
 const ROW = 45;
 /** Rows drawn beyond the edges of the window, and rows before the end at which earlier ones are asked for. */
@@ -19,13 +19,14 @@ const AHEAD = 12;
 /** The page stays where the router put it when one came back. */
 const LEAVE_IT = () => undefined;
 
-/** Past sessions, the newest first. */
+/** Past sessions, the newest first, under their weeks: what can be pressed stays where it is once it is there. */
 export default function Ledger() {
   const [params, setParams] = useSearchParams();
   const find = params.get("find") ?? "";
   const [typed, setTyped] = useState(find);
   const looking = typed.trim();
   const query = useLedger(looking);
+  const weeks = useWeeks(null, MANY_WEEKS);
   useEffect(() => {
     if (looking !== find) setParams(looking ? { find: looking } : {}, { replace: true });
   }, [looking, find, setParams]);
@@ -77,8 +78,10 @@ export default function Ledger() {
                 <MenuItem onSelect={() => takeAway("planned.ics")}>What is planned, as a calendar</MenuItem>
               </Menu>
             </div>
-            {looking === "" && sessions.length > 0 && <Weeks />}
-            {looking !== "" && sessions.length === 0 && !query.isPlaceholderData ? (
+            {looking === "" && sessions.length > 0 && <Weeks latest={weeks} />}
+            {looking === "" && weeks.isPending ? (
+              <Waiting what="the weeks" />
+            ) : looking !== "" && sessions.length === 0 && !query.isPlaceholderData ? (
               <p role="status" className="mt-6 text-faint">
                 No session has all of “{looking}” in its plan, its structures, its lifts, its notes or its
                 date. Fewer words find more.

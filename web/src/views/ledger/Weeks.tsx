@@ -4,7 +4,7 @@ import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useShortcut } from "@/app/shortcuts";
 import type { Schemas } from "@/data/client";
-import { useManyWeeks, useWeeks } from "@/data/queries";
+import { useManyWeeks, type useWeeks } from "@/data/queries";
 import { LeafThrough } from "@/parts/LeafThrough";
 import { scrolling } from "@/parts/motion";
 import { Trouble } from "@/parts/Notice";
@@ -18,7 +18,7 @@ type Week = Schemas["WeekView"];
 const LABEL = 44;
 /** A column of the calendar is at least so wide; no more weeks are shown side by side, and asked for at once. */
 const NARROWEST = 92;
-const MANY = 8;
+export const MANY_WEEKS = 8;
 /** Weeks drawn beyond the edges. */
 const AHEAD = 1;
 const DAYS = [0, 1, 2, 3, 4, 5, 6];
@@ -30,14 +30,13 @@ const yearOf = (day: string) => day.slice(0, 4);
  *
  * Only those in sight are drawn, and asked for when they come near.
  */
-export function Weeks() {
+export function Weeks({ latest: { data: latest, error, refetch } }: { latest: ReturnType<typeof useWeeks> }) {
   const [pages, setPages] = useState(1);
-  const { data: latest, error, refetch } = useWeeks(null, MANY);
   const last = latest?.weeks.at(-1)?.monday;
   const untils = last
-    ? Array.from({ length: pages - 1 }, (_, page) => addDays(last, -7 * MANY * (page + 1)))
+    ? Array.from({ length: pages - 1 }, (_, page) => addDays(last, -7 * MANY_WEEKS * (page + 1)))
     : [];
-  const earlier = useManyWeeks(untils, MANY);
+  const earlier = useManyWeeks(untils, MANY_WEEKS);
   return (
     <section aria-label="Weeks" className="mt-4">
       {error && <Trouble error={error} retry={() => void refetch()} />}
@@ -46,7 +45,7 @@ export function Weeks() {
           first={latest.first}
           last={last}
           known={[...latest.weeks, ...earlier]}
-          wants={(weeks) => setPages((had) => Math.max(had, Math.ceil(weeks / MANY)))}
+          wants={(weeks) => setPages((had) => Math.max(had, Math.ceil(weeks / MANY_WEEKS)))}
         />
       )}
     </section>
@@ -65,7 +64,7 @@ function Strip({
   wants: (weeks: number) => void;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const shown = Math.max(Math.min(MANY, Math.floor((width - LABEL) / NARROWEST)), 2);
+  const shown = Math.max(Math.min(MANY_WEEKS, Math.floor((width - LABEL) / NARROWEST)), 2);
   const column = (width - LABEL) / shown;
   const count = Math.max(weeksBetween(first, last) + 1, shown);
   const columns = useVirtualizer({
