@@ -223,6 +223,29 @@ def test_early_sets_are_to_leave_more_than_late_ones():
     assert after(4, 2).course is Course.GO_ON
 
 
+@pytest.mark.parametrize(
+    ("number", "left", "course", "words"),
+    [
+        (6, 4, Course.GO_ON, "As planned"),
+        (7, 3, Course.GO_ON, "As planned"),
+        (8, 2, Course.GO_ON, "As planned"),
+        (9, 1, Course.GO_ON, "As planned"),
+        (10, 1, Course.GO_ON, "As planned"),
+        (8, 1, Course.WATCH, "1 left where about 2 here would leave 1 at the end."),
+        (6, 2, Course.LIGHTER, "2 left where about 4 here would leave 1 at the end."),
+        (8, 4, Course.HEAVIER, "4 left where about 2 here would leave 1 at the end."),
+    ],
+)
+def test_inside_a_range_a_rep_more_may_leave_one_fewer_down_to_those_planned(number, left, course, words):
+    """The first of three sets of six at least is to leave four, so that the last leaves one: as many in all."""
+    prescription = settled("Back squat: 3 x 6-10 leave 1 rest 1:30", known(150))
+    each = prescription.sets[0]
+    line = line_of(prescription, each, Bar(FULL, None), known(150))
+    given = line.advise(each, each.bouts[0], Outcome(number, Decimal(left)))
+    assert given.course is course, given.text
+    assert given.text.startswith(words)
+
+
 def test_a_call_is_read_as_this_lifter_means_it():
     """Who has two left for each one called is on course with one called, where others would have to watch it."""
     text = "Back squat: 2 x 5 leave 2 rest 5:00"

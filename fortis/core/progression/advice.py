@@ -284,9 +284,15 @@ class Judged:
         return self._told(outcome, min(outcome.reserve, MOST_RESERVE), planned)
 
     def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
-        """What to do after a bout that was done, with so many left."""
-        expected = min(to_the_half(self.expected.left), MOST_RESERVE)
-        spare = outcome.number - self._least if isinstance(self.bout.reps, FixedReps) else 0
+        """What to do after a bout that was done, with so many left.
+
+        Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is one
+        to spare.
+        """
+        spare, foreseen = outcome.number - self._least, self.expected.left
+        if not isinstance(self.bout.reps, FixedReps):
+            foreseen, spare = max(foreseen - spare, min(foreseen, float(planned))), 0
+        expected = min(to_the_half(foreseen), MOST_RESERVE)
         off = left + spare - expected
         why = _left_words(left, expected, planned)
         if off <= -WATCH_FROM:
