@@ -35,9 +35,9 @@ def test_a_load_that_was_missed_is_come_back_to_half_way_first():
     """Where nothing lies between, that load is tried again instead of a heavier one."""
     assert loads(EASY, EASY, EASY, MISSED, EASY, EASY, EASY) == [100, 105, 110, 115, 110, 112.5, 115, 120]
     _, half_way = sessions(SQUATS, {}, EASY, EASY, MISSED, EASY, estimates=STRONG)
-    assert told(half_way, "missed lately") == "At 110 kg reps were missed not long ago: that first."
+    assert told(half_way, "missed lately") == "110 kg was too much not long ago: that first."
     _, half_way = sessions(SQUATS, {}, EASY, EASY, EASY, MISSED, EASY, estimates=STRONG)
-    assert told(half_way, "missed lately") == "At 115 kg reps were missed not long ago: 112.5 kg first."
+    assert told(half_way, "missed lately") == "115 kg was too much not long ago: 112.5 kg first."
 
 
 def test_after_four_times_or_once_done_a_load_is_one_like_others():
@@ -59,7 +59,7 @@ def test_a_load_on_top_of_body_weight_is_told_so():
     chins = "Weighted chin-up: 3 x 5 at bw+20 kg leave 2 rest 3:00"
     found, last = sessions(chins, {}, EASY, MISSED, EASY)
     assert [float(sets[0].bouts[0].settled.kg) for sets in found] == [20, 23.75, 21.25]
-    assert told(last, "missed lately") == "At 23.75 kg added reps were missed not long ago: 22.5 kg added first."
+    assert told(last, "missed lately") == "23.75 kg added was too much not long ago: 22.5 kg added first."
 
 
 def test_another_lift_or_rung_has_not_missed_it():

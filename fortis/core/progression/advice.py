@@ -286,8 +286,8 @@ class Judged:
     def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
         """What to do after a bout that was done, with so many left.
 
-        Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is one
-        to spare.
+        Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is
+        one to spare.
         """
         spare, foreseen = outcome.number - self._least, self.expected.left
         if not isinstance(self.bout.reps, FixedReps):

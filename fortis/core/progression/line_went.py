@@ -197,6 +197,11 @@ class LineWent:
         return self.lead.done.body or self.exercise.load_kind is LoadKind.BODY
 
     @property
+    def is_bare(self) -> bool:
+        """Whether it is body weight alone that is moved, and no added weight is written."""
+        return self.body and self.written is None and self.was_kg >= 0
+
+    @property
     def demand(self) -> Demand | None:
         """What the line asks as it was played; None where no max is known."""
         return self.demand_with()
@@ -217,7 +222,11 @@ class LineWent:
         session = adapted(self.session, line, sets, rest, reps)
         lift = self.exercise.id
         of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
-        return demand_of(session, of_line, self.lead.planned, self.part)
+        demand = demand_of(session, of_line, self.lead.planned, self.part)
+        for number, kg in {pair.done.position.set: pair.kg for pair in self.lightened}.items():
+            if kg + self.part > 0:
+                demand = demand.with_loads({number}, float((self.was_kg + self.part) / (kg + self.part)))
+        return demand
 
     @cached_property
     def standing(self) -> Instead | None:
@@ -284,7 +293,7 @@ class LineWent:
     def went_as_planned(self) -> bool:
         """Whether all that was done met its target, in good form and with what was to be left."""
         at_top = all(pair.at_top for pair in self.judged)
-        return at_top and not self.slipped and min(self.overs, default=Decimal(0)) >= 0
+        return at_top and not self.lightened and not self.slipped and min(self.overs, default=Decimal(0)) >= 0
 
     @cached_property
     def overs(self) -> list[Decimal]:
@@ -300,6 +309,26 @@ class LineWent:
     def missed(self) -> list[Pair]:
         """The bouts of which the target was missed. Back-offs and drops come down by themselves."""
         return [pair for pair in self.own if pair.missed]
+
+    @cached_property
+    def lightened(self) -> list[Pair]:
+        """The bouts that were done with less than one before them that asks the same."""
+        heaviest: dict[PlannedBout, Decimal] = {}
+        found = []
+        for pair in self.own:
+            if pair.done.kg is None:
+                continue
+            asks = pair.planned.as_written
+            if pair.kg < heaviest.setdefault(asks, pair.kg):
+                found.append(pair)
+            heaviest[asks] = max(heaviest[asks], pair.kg)
+        return found
+
+    @property
+    def fewer_reps(self) -> FixedReps | None:
+        """One rep fewer than now, where more stand than are written, and they were too many for the load."""
+        reps = self.standing
+        return FixedReps(count=reps.now - 1) if reps and reps.now > reps.of and self.lightened else None
 
     @property
     def missed_in_a_row(self) -> int:

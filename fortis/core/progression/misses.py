@@ -2,6 +2,7 @@
 
 from decimal import Decimal
 
+from fortis.core.line_loads import share_of_max
 from fortis.core.loading.nearest import Where
 from fortis.core.progression.line_went import LineWent
 from fortis.core.progression.turns import still_in_range
@@ -17,7 +18,8 @@ A_CUT, LARGEST_CUT = Decimal("0.025"), Decimal("0.10")
 def next_missed(line: LineWent) -> Missed | None:
     """What is to be remembered of a line: a load missed now, or one missed lately and not done since."""
     before = line.sets[0].missed
-    if line.missed and not still_in_range(line, line.missed):
+    too_much = line.lightened and not line.fewer_reps and not share_of_max(line.written)
+    if too_much or (line.missed and not still_in_range(line, line.missed)):
         return Missed(kg=line.was_kg, ago=1, in_a_row=line.missed_in_a_row)
     if before is None or line.was_kg >= before.kg or before.ago >= REMEMBERED:
         return None
@@ -46,5 +48,5 @@ def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ..
     if not line.was_kg < half_way < kg:
         return kg, ()
     then = f"{line.load_words(half_way)} first" if half_way < missed.kg else "that first"
-    text = f"At {line.load_words(missed.kg)} reps were missed not long ago: {then}."
+    text = f"{line.load_words(missed.kg)} was too much not long ago: {then}."
     return half_way, (Reason(code="missed lately", text=text, values={"missed_kg": missed.kg, "kg": half_way}),)

@@ -21,6 +21,7 @@ from fortis.core.progression.back_offs import change, held_for_lighter, lighter_
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
+from fortis.core.progression.lightened import too_much_for_all, went_lighter
 from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
@@ -306,6 +307,8 @@ class _Case(LineWent):
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="same rung", text=text),)
         if missed := self.missed:
             return still_in_range(self, missed) or self._cut(missed)
+        if lighter := too_much_for_all(self):
+            return lighter
         if soon := ended_soon(self):
             return soon
         overs, slipped = self.overs, self.slipped
@@ -340,7 +343,11 @@ class _Case(LineWent):
         asked, done = least_of(worst.planned.reps), worst.number
         text = f"{done} of {asked} reps in the hardest bout, {_times(len(missed))} short of the target."
         reasons = [Reason(code="missed", text=text, values={"asked": Decimal(asked), "done": Decimal(done)})]
-        if self.body and self.written is None:
+        went = went_lighter(self)
+        if self.is_bare and went is not None:
+            text = f"It went with {plain(-went)} kg of help: so from the first set on."
+            return Move.CUT, went, self.aim, (*reasons, Reason(code="with help", text=text, values={"kg": went}))
+        if self.is_bare:
             text = "There is no added weight to take off: do fewer reps in the first sets, or an easier set-up."
             reasons.append(Reason(code="body weight only", text=text))
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
@@ -352,6 +359,8 @@ class _Case(LineWent):
         if kg >= self.was_kg:
             below = next_below(self.kit, self.exercise, self.was_kg)
             kg = min(_whole_step(wanted), self.was_kg) if below is None else below
+        if went is not None:
+            kg = max(kg, went)
         far = kg + (self.part or 0) < (wanted + (self.part or 0)) * MUCH_LESS and self.missed_in_a_row == 1
         if not self.body and (far or kg < moved * Decimal("0.85")):
             so = "the same again" if far else "same load, and stop one rep earlier in the first sets"
@@ -363,7 +372,7 @@ class _Case(LineWent):
 
     def _raise(self, overs: list[Decimal]) -> Decision:
         reasons = [_met(overs)]
-        if self.body and self.written is None:
+        if self.is_bare:
             text = f"There is no added weight yet: {more_reps_words(self.standing)}, or choose a harder set-up."
             reasons.append(Reason(code="body weight only", text=text))
             return Move.MORE_REPS, self.was_kg, MORE_REPS_AIM, tuple(reasons)
@@ -406,6 +415,8 @@ class _Case(LineWent):
             text = f"By that max reps are likely missing with {load}: the same load until one is to spare."
             reason = Reason(code="more than the max allows", text=text, values={"kg": kg})
             return Move.HOLD, self.was_kg, self.aim, (_met(overs, ""), reason)
+        if self.body and self.written is None:
+            kg = min(kg, Decimal(0))
         kg, first = step_by_step(self, kg)
         reasons += first or self._rounding(wanted, kg)
         if written:

@@ -31,6 +31,8 @@ def next_reps(line: LineWent, move: Move) -> FixedReps | None:
     reps = line.standing
     if reps is None or move in (Move.RAISE, Move.CUT):
         return None
+    if line.fewer_reps:
+        return line.fewer_reps if line.fewer_reps.count > reps.of else None
     following = reps.now + (move is Move.MORE_REPS)
     return FixedReps(count=following) if following > reps.of else None
 

@@ -136,7 +136,10 @@ class Block(Value):
 
 
 class Missed(Value):
-    """The load at which reps of a line were missed, how many times of it ago, and how often in a row by then."""
+    """The load that was too much for a line, how many times of it ago, and how often in a row by then.
+
+    Reps were missed at it, or sets were taken lighter.
+    """
 
     kg: Kilograms
     ago: int = 1

@@ -1,0 +1,47 @@
+"""Sets that were taken lighter than one before them that asks the same: the load was too much for all of them."""
+
+from decimal import Decimal
+
+from fortis.core.loading.nearest import next_below
+from fortis.core.progression.decision import Decision, Move
+from fortis.core.progression.line_went import LineWent
+from fortis.core.progression.misses import A_CUT
+from fortis.core.reason import Reason
+
+
+def too_much_for_all(line: LineWent) -> Decision | None:
+    """A rep fewer where reps stand above those written, the same again the first time, else less.
+
+    None where no set was taken lighter.
+    """
+    if not line.lightened:
+        return None
+    sets, lighter = len({pair.place for pair in line.own}), len({pair.place for pair in line.lightened})
+    why = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
+    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
+    kg, move = line.was_kg, Move.HOLD
+    if reps := line.fewer_reps:
+        so = f"one rep fewer in each set, {reps.count} instead of {reps.count + 1}"
+    elif lighter * 2 <= sets and line.missed_in_a_row == 1:
+        so = "the same again until it goes in all of them"
+    else:
+        kg, move = _less(line), Move.CUT
+        so = f"{line.load_words(kg)} next time"
+    return move, kg, line.aim, (Reason(code="taken lighter", text=f"{why}: {so}.", values=values),)
+
+
+def went_lighter(line: LineWent) -> Decimal | None:
+    """The heaviest load with which sets that were taken lighter were done; None where there are none."""
+    return max((pair.kg for pair in line.lightened if not pair.missed), default=None)
+
+
+def _less(line: LineWent) -> Decimal:
+    """What the max allows for all of it, less than before, and no less than what was lifted."""
+    part, least = line.part or Decimal(0), min(pair.kg for pair in line.lightened)
+    moved = line.was_kg + part
+    most = moved * (1 - A_CUT) - part
+    allowed = line.allowed_as_written
+    kg = line.nearest(most if allowed is None else min(allowed - part, most)).kg
+    if kg >= line.was_kg:
+        kg = next_below(line.kit, line.exercise, line.was_kg) or least
+    return max(kg, least)
