@@ -145,7 +145,9 @@ def examine_text(asked: ToExamine, work: Work, now: Now) -> Examined:
     title = reading.session.title or sessions.UNTITLED
     slot = asked.slot or sessions.slot_of_title(work, title)
     known = lookups.basis(work, now)
-    prescription = settle(reading.session, known, lookups.carried_to(work, slot, now) if slot else ())
+    prescription = settle(
+        reading.session, known, lookups.carried_to(work, slot, reading.session, now) if slot else ()
+    )
     laid_out = foretell(timeline(prescription), prescription, known)
     names = dict.fromkeys(each.exercise for each in prescription.sets)
     warned = heard(work, cautions(reading.session, prescription, lookups.log(work, now)))

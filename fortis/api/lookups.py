@@ -7,13 +7,17 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log
-from fortis.core.progression.carried import Carries
+from fortis.core.progression.carried import Carries, asked_by
 from fortis.core.strength.readiness import Meaning
-from fortis.core.structure.prescription import Prescription
+from fortis.core.structure.model import Session
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import Prescription, lay_out
 from fortis.core.tally.records import Bests
+from fortis.core.units import Unit
 from fortis.store import planning, readiness, records, went
 from fortis.store.cache import cached
 from fortis.store.lifter import today
+from fortis.store.lifts import library
 from fortis.store.played import played
 from fortis.store.tables import SessionRow
 
@@ -48,17 +52,22 @@ def bests(work: UnitOfWork, prescription: Prescription, now: datetime) -> Bests:
     return cached(work, ("bests", today(work, now), lifts), lambda: records.bests(work, lifts, now))
 
 
-def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
-    """What the last session of a slot carries to the next one."""
-    key = "carried", today(work, now), slot
-    return cached(work, key, lambda: planning.carried_to(work, slot, now))
+def carried_to(work: UnitOfWork, slot: str, session: Session, now: datetime) -> Sequence[Carries]:
+    """What the sessions of a slot carry to the lines of the next one."""
+    behind = cached(work, ("slot", today(work, now), slot), lambda: planning.slot_of(work, slot, now))
+    return planning.carried_to(
+        behind,
+        asked_by(lay_out(session, library(work))),
+        lambda each: cached(work, ("carried", each), lambda: planning.carries_of(work, each)),
+    )
 
 
 def plan_of(work: UnitOfWork, row: SessionRow, now: datetime) -> Prescription:
     """A session with its loads settled: as it is played, or from the record as it stands."""
     if row.started_at is not None:
         return played(work, row)
-    return planning.settled(row, basis_of(work, row, now), carried_to(work, row.slot, now))
+    session = read(row.written, Unit(row.unit))
+    return planning.settled(row, basis_of(work, row, now), carried_to(work, row.slot, session, now))
 
 
 def log(work: UnitOfWork, now: datetime) -> Log:

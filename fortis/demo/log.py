@@ -1,8 +1,9 @@
 """Training in the boathouse, played by the simulated lifter until today, and a season with a meet ahead."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from datetime import UTC, date, datetime, time, timedelta
 from decimal import Decimal
+from functools import partial
 from pathlib import Path
 from random import Random
 from typing import NamedTuple
@@ -11,18 +12,20 @@ from zoneinfo import ZoneInfo
 
 from sqlalchemy.orm import Session as UnitOfWork
 
-from fortis.core.adjustments import Adjustments
 from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import LoadSource, PerformedBout, asked_of
+from fortis.core.progression.carried import asked_by
 from fortis.core.remembered import read_remembered
 from fortis.core.season.writing import write_season
-from fortis.core.structure.prescription import PlannedBout, Position, Prescription
+from fortis.core.structure.notation import read
+from fortis.core.structure.prescription import PlannedBout, Position, Prescription, lay_out
 from fortis.core.structure.timeline import Step, timeline
 from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
 from fortis.demo import before
+from fortis.demo.advised import Advised
 from fortis.demo.lifter import SimulatedLifter
 from fortis.demo.season import season, weekday_of
 from fortis.store import lifter, places, planning, recording, remembered, seasons, sessions
@@ -218,25 +221,32 @@ def _text(title: str, week: int) -> str:
 def _play(work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, week: int, begins: datetime) -> None:
     row.zone = lifter.lifter(work).zone
     row.place_id = places.current_place(work).id
-    carried = planning.carried_to(work, row.slot, begins)
-    prescription = planning.settled(row, planning.basis(work, begins), carried)
+    carried = planning.carried_to(
+        planning.slot_of(work, row.slot, begins),
+        asked_by(lay_out(read(row.written, Unit.KG))),
+        partial(planning.carries_of, work),
+    )
+    basis = planning.basis(work, begins)
+    prescription = planning.settled(row, basis, carried)
     sessions.start(row, prescription, BOATHOUSE, begins)
     body_kg = lifter.body_kg(work, begins.date())
     tired = (week, row.title) == BAD_DAY
     simulated.wake_up(0.93 if tired else simulated.random.gauss(1.0, 0.008))
-    asked = _by_position(prescription)
-    sessions.adjust(row, Adjustments(prepared=_prepared(prescription, week)))
+    advised = Advised(prescription, BOATHOUSE, body_kg, basis.estimates)
     clock = begins + timedelta(seconds=sum(each.takes for each in prescription.prep))
     for step in timeline(prescription).steps:
         seconds = step.seconds * (
             simulated.random.uniform(1.0, 1.25) if step.kind != "rest" or not step.short else 1
         )
         began, clock = clock, clock + timedelta(seconds=seconds)
-        if step.kind == "work":
+        if step.kind != "work":
+            simulated.rest(seconds)
+        elif asked := advised.bout(_position(step)):
             bout = _bout(step, simulated, body_kg, asked)
             recording.record(work, row.id, bout, Provenance(at=clock, done_at=clock, began_at=began, device=DEVICE))
-        else:
-            simulated.rest(seconds)
+            advised.done(bout)
+    prepared = _prepared(prescription, week)
+    sessions.adjust(row, advised.adjustments.model_copy(update={"prepared": prepared}))
     ended = clock + timedelta(minutes=1)
     sessions.finish(row, ended, ended)
 
@@ -246,22 +256,19 @@ def _prepared(prescription: Prescription, week: int) -> tuple[int, ...]:
     return tuple(number for number, _ in enumerate(prescription.prep, start=1) if number != 2 or week % 2)
 
 
-def _by_position(prescription: Prescription) -> dict[Position, PlannedBout]:
-    return {each.position(bout): bout for each in prescription.sets for bout in each.bouts}
+def _position(step: Step) -> Position:
+    return Position(group=step.group, round=step.round, entry=step.entry, set=step.set, bout=step.bout)
 
 
-def _bout(
-    step: Step, simulated: SimulatedLifter, body_kg: Decimal | None, asked: Mapping[Position, PlannedBout]
-) -> PerformedBout:
-    kg = step.settled.kg if step.settled else None
+def _bout(step: Step, simulated: SimulatedLifter, body_kg: Decimal | None, asked: PlannedBout) -> PerformedBout:
+    kg = asked.settled.kg if asked.settled else None
     lift = LIBRARY.find(step.exercise)
     body = lift.load_kind is LoadKind.BODY
     moved = strength_kg(kg, body_part(lift, body, body_kg))
     assert moved is not None, step
     went = simulated.perform(step, float(moved))
-    position = Position(group=step.group, round=step.round, entry=step.entry, set=step.set, bout=step.bout)
     return PerformedBout(
-        position=position,
+        position=_position(step),
         exercise=step.exercise,
         lift_id=lift.id,
         setup=step.setup,
@@ -272,6 +279,6 @@ def _bout(
         reserve=Decimal(went.reserve),
         or_more=went.or_more,
         ended=went.ended,
-        asked=asked_of(asked[position]),
-        source=LoadSource.PLAN,
+        asked=asked_of(asked),
+        source=LoadSource.ADVICE if asked.settled and asked.settled.advised else LoadSource.PLAN,
     )

@@ -1,15 +1,25 @@
 """Plans with their loads settled from the record, and what finished sessions recommend for the next."""
 
 import json
-from collections.abc import Iterable, Sequence
-from datetime import datetime, timedelta
+from collections.abc import Callable, Iterable, Sequence
+from datetime import date, datetime, timedelta
+from typing import NamedTuple
 
 from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
 from fortis.core.loading.kit import Kit
-from fortis.core.progression.carried import Carries, carry, eased, loads_carried, with_carried
+from fortis.core.progression.carried import (
+    Asked,
+    Carries,
+    asked_by,
+    carry,
+    eased,
+    from_earlier,
+    loads_carried,
+    with_carried,
+)
 from fortis.core.progression.next_loads import Recommendation, recommendations
 from fortis.core.resolution import resolve
 from fortis.core.structure.model import Session
@@ -94,14 +104,73 @@ def recommended(work: UnitOfWork, row: SessionRow) -> tuple[Recommendation, ...]
     return _recommended.get_or(work, row.id, follows_from, recommend)
 
 
-def carried_to(work: UnitOfWork, slot: str, now: datetime) -> Sequence[Carries]:
-    """What the last session of a slot carries to the next one: less after a time without any training."""
-    last = last_of(work, slot, now)
+LOOKED_BACK, MOST_LOOKED_AT = timedelta(weeks=6), 8
+"""A line that the last session of its slot did not have, because that was a light one or another week of a wave,
+goes on from the last one that had it, so long and so many sessions ago at most."""
+
+
+class Behind(NamedTuple):
+    """A session of a slot that is over: when it was, and the lines it had as it is written."""
+
+    id: str
+    day: date
+    asks: frozenset[Asked]
+
+
+class Slot(NamedTuple):
+    """The sessions of a slot that can carry something to its next one, the last one first.
+
+    `idle` is how long ago anything was trained.
+    """
+
+    behind: tuple[Behind, ...]
+    idle: timedelta
+
+
+def slot_of(work: UnitOfWork, slot: str, now: datetime) -> Slot:
+    """What is behind of a slot."""
     latest = next(iter(sessions.finished(work, before=now, limit=1)), None)
-    if last is None or latest is None or latest.started_at is None:
-        return []
-    idle = now - latest.started_at
-    return [eased(each.carries, idle) for each in recommended(work, last)]
+    if latest is None or latest.started_at is None:
+        return Slot((), timedelta(0))
+    rows = sessions.finished(work, slot=slot, before=now, limit=MOST_LOOKED_AT)
+    recent = [row for row in rows if row is rows[0] or now - (row.started_at or now) <= LOOKED_BACK]
+    known = library(work)
+    return Slot(
+        tuple(
+            Behind(
+                id=row.id,
+                day=sessions.day_in(row.zone, row.started_at or now),
+                asks=asked_by(lay_out(read(row.written, Unit(row.unit)), known)),
+            )
+            for row in recent
+        ),
+        now - latest.started_at,
+    )
+
+
+def carries_of(work: UnitOfWork, session_id: str) -> Sequence[Carries]:
+    """What a finished session carries to the next of its slot."""
+    return [each.carries for each in recommended(work, sessions.get(work, session_id))]
+
+
+def carried_to(
+    slot: Slot, asked: frozenset[Asked], carries_of: Callable[[str], Sequence[Carries]]
+) -> Sequence[Carries]:
+    """What the sessions of a slot carry to the lines of the next one: less after a time without any training.
+
+    `carries_of` tells what one of them does, by its id.
+    """
+    found: list[Carries] = []
+    missing = set(asked)
+    for number, each in enumerate(slot.behind):
+        if number and not missing & each.asks:
+            continue
+        carries = carries_of(each.id)
+        if number:
+            carries = [from_earlier(own, each.day) for own in carries if own.line in missing]
+        found += carries
+        missing -= {own.line for own in carries}
+    return [eased(each, slot.idle) for each in found]
 
 
 def log(work: UnitOfWork, now: datetime) -> Log:

@@ -1,8 +1,10 @@
 """Compose, play, add up, and get the next loads: the whole loop over the interface."""
 
 import re
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 from uuid import uuid4
+
+from fortis.store.tables import SessionRow
 
 TEXT = "# Legs\nBack squat: 3 x 5 at 100 kg leave 2 rest 3:00"
 MET = [(5, 2)] * 3
@@ -120,6 +122,56 @@ def test_reps_grow_from_session_to_session_and_what_is_written_anew_stands(clien
     assert play(text, 7) == ([7] * 3, 100, None, "7 reps")
     assert play(text, 5) == ([5] * 3, 102.5, 6, "")
     assert play(text.replace("x 5", "x 8"), 8) == ([8] * 3, 100, 9, "")
+
+
+def due_loads(client, lifter, text, today):
+    """The loads, and the first reason of each line, of a session that is due."""
+    session_id = lifter.plan(text, today).json()["id"]
+    due = next(each for each in client.get("/api/today").json()["due"] if each["id"] == session_id)
+    client.delete(f"/api/compose/sessions/{session_id}")
+    lines = [(each["loads"][0]["kg"], "".join(why["text"] for why in each["reasons"][:1])) for each in due["lifts"]]
+    examined = client.post("/api/compose/examine", json={"written": text}).json()["lifts"]
+    assert [each["loads"][0]["kg"] for each in examined] == [kg for kg, _ in lines]
+    return lines
+
+
+def test_a_line_goes_on_from_the_last_time_that_asked_it_whatever_was_done_between(client, lifter, today):
+    """A light week between, or two weeks in turns, take nothing away of what is carried."""
+    light = "# Legs\nBack squat: 2 x 5 at 60 kg leave 4"
+    threes = "# Legs\nBack squat: 3 x 3 at 110 kg leave 2 rest 3:00"
+    lifter.play(TEXT, MET, today)
+    lifter.play(light, [(5, 4)] * 2, today)
+    ((kg, why),) = due_loads(client, lifter, TEXT, today)
+    assert kg == 102.5
+    assert why == f"Goes on from {today:%A}, {today.day} {today:%B}, the last time that asked this."
+    lifter.play(threes, [(3, 2)] * 3, today)
+    lifter.play(TEXT, MET, today)
+    lifter.play(threes, [(3, 2)] * 3, today)
+    ((kg, why),) = due_loads(client, lifter, TEXT, today)
+    assert kg > 102.5
+    assert why.startswith("Goes on from")
+    ((kg, why),) = due_loads(client, lifter, threes, today)
+    assert kg > 112.5
+    assert not why.startswith("Goes on from")
+    ((kg, _),) = due_loads(client, lifter, TEXT.replace("3 x 5", "4 x 6"), today)
+    assert kg == 100, "never asked so"
+
+
+def test_what_was_asked_more_than_six_weeks_ago_begins_as_it_is_written(client, lifter, today, database):
+    first = lifter.play(TEXT, MET, today)
+    lifter.play("# Legs\nBack squat: 3 x 3 at 110 kg leave 2", [(3, 2)] * 3, today)
+
+    def ago(days):
+        with database.begin() as work:
+            row = work.get(SessionRow, first)
+            moved = timedelta(days=days) - (datetime.now(UTC) - row.started_at)
+            row.started_at -= moved
+            row.finished_at -= moved
+
+    ago(41)
+    assert due_loads(client, lifter, TEXT, today)[0][0] == 102.5
+    ago(43)
+    assert due_loads(client, lifter, TEXT, today)[0][0] == 100
 
 
 def test_a_session_is_shortened_to_a_time(client, lifter, today):

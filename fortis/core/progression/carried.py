@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
-from datetime import timedelta
+from datetime import date, timedelta
 from decimal import Decimal
 from functools import partial
 
@@ -20,6 +20,10 @@ Target = tuple[tuple[PlannedBout, ...], ...]
 """The whole of what a line asks: the bouts of its sets, those alike in a row named once."""
 
 
+Asked = tuple[LiftKey, Target]
+"""A line as far as something can be carried to it: its lift, and all that it asks."""
+
+
 @dataclass(frozen=True)
 class Carries:
     """What is carried to a line of the next session, and the line it belongs to: its lift and all that it asked."""
@@ -27,6 +31,11 @@ class Carries:
     key: LiftKey
     target: Target
     carried: Carried
+
+    @property
+    def line(self) -> Asked:
+        """The line it belongs to."""
+        return self.key, self.target
 
 
 RETURNS = ((28, Decimal("0.85")), (14, Decimal("0.90")), (10, Decimal("0.95")))
@@ -153,14 +162,27 @@ def loads_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -
     return {line: each for line, each in carried.items() if not is_new(line, each)}
 
 
+def asked_by(prescription: Prescription) -> frozenset[Asked]:
+    """The lines of a plan, as far as something can be carried to them."""
+    return frozenset((sets[0].key, target_of(sets)) for sets in prescription.by_entry().values())
+
+
+def from_earlier(carries: Carries, day: date) -> Carries:
+    """What is carried from before the last session of its kind, and of which day that is."""
+    text = f"Goes on from {day:%A}, {day.day} {day:%B}, the last time that asked this."
+    reason = Reason(code="from earlier", text=text)
+    carried = carries.carried
+    return replace(carries, carried=carried.model_copy(update={"reasons": (reason, *carried.reasons)}))
+
+
 def carry(prescription: Prescription, recommended: Iterable[Carries]) -> Mapping[Line, Carried]:
-    """What is recommended for each line of a plan that asks what a line of the last session asked.
+    """What is recommended for each line of a plan that asks what a line asked before.
 
     The same lift on two lines that ask the same gets what each line got, in their order.
     """
-    waiting: dict[tuple[LiftKey, Target], list[Carried]] = {}
+    waiting: dict[Asked, list[Carried]] = {}
     for each in recommended:
-        waiting.setdefault((each.key, each.target), []).append(each.carried)
+        waiting.setdefault(each.line, []).append(each.carried)
     found: dict[Line, Carried] = {}
     if not waiting:
         return found
