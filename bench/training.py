@@ -6,7 +6,7 @@ reserve that was really left at the end of each set, from the seventh week on, b
 """
 
 import sys
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
@@ -15,6 +15,7 @@ from functools import cached_property
 from math import exp
 from random import Random
 from statistics import NormalDist, mean
+from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
@@ -31,6 +32,7 @@ from fortis.core.structure.model import Session, SetUp, lift_key, planned_reserv
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, lay_out
 from fortis.core.tally.evidence import REMEMBERED, Rested, evidence
+from fortis.demo.advised import Advised
 from fortis.simulation.lifter import A_DAY, MadeUpLifter, made_up
 from fortis.simulation.log import GAINS_HALVE, KINDS
 from fortis.store.planning import settle
@@ -159,16 +161,25 @@ def _beyond(bout: PlannedBout, reps: int, left: float) -> float:
     return abs(reps + left - least_of(bout.reps) - float(planned_reserve(bout.effort) or 0))
 
 
-WAYS: Mapping[str, Callable[[Trainee, Structure], Prescription]] = {
-    "Fortis": by_fortis,
-    "2.5 kg more when all was done": by_steps,
-    "a share of the tested max": by_share,
-    "the lifter known, the day not": by_knowing,
+class Way(NamedTuple):
+    """A way to choose loads: those planned, and whether the rest of a session goes lighter where the Floor says so."""
+
+    plan: Callable[[Trainee, Structure], Prescription]
+    advised: bool = False
+
+
+WAYS = {
+    "Fortis": Way(by_fortis),
+    "Fortis, lighter where the Floor says so": Way(by_fortis, advised=True),
+    "2.5 kg more when all was done": Way(by_steps),
+    "a share of the tested max": Way(by_share),
+    "the lifter known, the day not": Way(by_knowing),
 }
 
 
-def train(kind: str, seed: int, way: str) -> Outcomes:
+def train(kind: str, seed: int, name: str) -> Outcomes:
     """Sixteen weeks of one lifter with loads chosen one way."""
+    way = WAYS[name]
     random = Random(f"{kind} {seed}")
     lifter = made_up(random, 140 * random.uniform(0.6, 1.4), *kind.split("-"))
     gain = random.choice([0.001, 0.003, 0.008])
@@ -182,24 +193,32 @@ def train(kind: str, seed: int, way: str) -> Outcomes:
             trainee.test()
         for asked in WEEK:
             trainee.now = BEGINS + timedelta(weeks=week, days=asked.day, hours=1)
-            plan = WAYS[way](trainee, asked)
-            done = _session(trainee, plan, found, judged=week >= JUDGED_FROM)
+            plan = way.plan(trainee, asked)
+            advised = Advised(plan, KIT, None, trainee.profile.maxes(trainee.now)) if way.advised else None
+            done = _session(trainee, plan, found, advised, judged=week >= JUDGED_FROM)
             _step(trainee, asked.day, done)
-            if WAYS[way] is by_fortis:
-                _learn(trainee, asked.day, plan, done)
+            if way.plan is by_fortis:
+                _learn(trainee, asked.day, advised.plan if advised else plan, done)
         lifter.max_kg *= exp(random.gauss(gain / (1 + week / GAINS_HALVE), 0.004))
     return found
 
 
-def _session(trainee: Trainee, plan: Prescription, found: Outcomes, *, judged: bool) -> list[Rested]:
-    """Do a session, each bout after its rest."""
+def _session(
+    trainee: Trainee, plan: Prescription, found: Outcomes, advised: Advised | None = None, *, judged: bool
+) -> list[Rested]:
+    """Do a session, each bout after its rest, and as `advised` on the way."""
     trainee.lifter.wake_up()
     done: list[Rested] = []
-    for rest, each, bout in _in_turn(plan):
+    for rest, each, planned in _in_turn(plan):
         trainee.lifter.rest(rest)
+        bout = advised.bout(each.position(planned)) if advised else planned
+        if bout is None:
+            continue
         performed, left = _performed(trainee, each, bout)
         done.append(Rested(performed, rest))
-        if judged and bout is each.bouts[-1]:
+        if advised:
+            advised.done(performed)
+        if judged and planned is each.bouts[-1]:
             found.missed += performed.reps < least_of(bout.reps)
             found.off.append(_beyond(bout, performed.reps, left))
     return done

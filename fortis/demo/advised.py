@@ -12,7 +12,7 @@ from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position
 
 
 class Advised:
-    """A session as it stands: what was planned, and what was changed since."""
+    """A session under way: its `plan` as it stands, and the `adjustments` it comes from."""
 
     def __init__(self, prescription: Prescription, kit: Kit, body_kg: Decimal | None, maxes: Maxes) -> None:
         self.adjustments = Adjustments()
@@ -64,4 +64,5 @@ class Advised:
             self._lines[entry] = self._lines[entry].with_loads(changes)
 
     def _stands(self, plan: Prescription) -> None:
+        self.plan = plan
         self._bouts = {each.position(bout): (each, bout) for each in plan.sets for bout in each.bouts}

@@ -223,10 +223,19 @@ class LineWent:
         lift = self.exercise.id
         of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
         demand = demand_of(session, of_line, self.lead.planned, self.part)
-        for number, kg in {pair.done.position.set: pair.kg for pair in self.lightened}.items():
-            if kg + self.part > 0:
-                demand = demand.with_loads({number}, float((self.was_kg + self.part) / (kg + self.part)))
+        for number, times in self._levelled(self.part).items():
+            demand = demand.with_loads({number}, times)
         return demand
+
+    def _levelled(self, part: Decimal) -> dict[int, float]:
+        """The sets with less than the heaviest that asks the same, and how many times as heavy they are to be."""
+        return {
+            pair.done.position.set: float((top + part) / (pair.kg + part))
+            for pairs in self._alike
+            if (top := _heaviest(pairs)) + part > 0
+            for pair in pairs
+            if 0 < pair.kg + part < top + part
+        }
 
     @cached_property
     def standing(self) -> Instead | None:
@@ -311,18 +320,27 @@ class LineWent:
         return [pair for pair in self.own if pair.missed]
 
     @cached_property
+    def _alike(self) -> list[list[Pair]]:
+        """The bouts that are no back-offs or drops, those together that ask the same."""
+        alike: dict[PlannedBout, list[Pair]] = {}
+        for pair in self.own:
+            if pair.done.kg is not None:
+                alike.setdefault(pair.planned.as_written, []).append(pair)
+        return list(alike.values())
+
+    @cached_property
     def lightened(self) -> list[Pair]:
         """The bouts that were done with less than one before them that asks the same."""
-        heaviest: dict[PlannedBout, Decimal] = {}
-        found = []
-        for pair in self.own:
-            if pair.done.kg is None:
-                continue
-            asks = pair.planned.as_written
-            if pair.kg < heaviest.setdefault(asks, pair.kg):
-                found.append(pair)
-            heaviest[asks] = max(heaviest[asks], pair.kg)
-        return found
+        return [
+            pair for pairs in self._alike for at, pair in enumerate(pairs) if pair.kg < _heaviest(pairs[: at + 1])
+        ]
+
+    @cached_property
+    def risen(self) -> list[Pair]:
+        """The bouts that were done with less than one after them that asks the same, where none came down."""
+        if self.lightened:
+            return []
+        return [pair for pairs in self._alike for pair in pairs if pair.kg < _heaviest(pairs)]
 
     @property
     def fewer_reps(self) -> FixedReps | None:
@@ -381,6 +399,10 @@ class LineWent:
     def aim(self) -> str:
         """What the lead bout asks, in words."""
         return asked(self.lead.planned)
+
+
+def _heaviest(pairs: Sequence[Pair]) -> Decimal:
+    return max(pair.kg for pair in pairs)
 
 
 def _asks_effort(pairs: Sequence[Pair]) -> bool:

@@ -21,7 +21,6 @@ from fortis.core.progression.back_offs import change, held_for_lighter, lighter_
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
 from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
-from fortis.core.progression.lightened import too_much_for_all, went_lighter
 from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
@@ -39,6 +38,7 @@ from fortis.core.progression.turns import (
     still_in_range,
     turned,
 )
+from fortis.core.progression.uneven import now_in_all, too_much_for_all, went_lighter
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import least_of, most_of, to_the_half
@@ -371,6 +371,8 @@ class _Case(LineWent):
         return Move.CUT, kg, self.aim, tuple(reasons)
 
     def _raise(self, overs: list[Decimal]) -> Decision:
+        if (risen := now_in_all(self)) and self.policy.kind is not PolicyKind.STEP:
+            return risen
         reasons = [_met(overs)]
         if self.is_bare:
             text = f"There is no added weight yet: {more_reps_words(self.standing)}, or choose a harder set-up."

@@ -1,4 +1,4 @@
-"""Sets that were taken lighter than one before them that asks the same: the load was too much for all of them."""
+"""Sets that ask the same and were not all done with the same load: lighter later on, or heavier."""
 
 from decimal import Decimal
 
@@ -28,6 +28,16 @@ def too_much_for_all(line: LineWent) -> Decision | None:
         kg, move = _less(line), Move.CUT
         so = f"{line.load_words(kg)} next time"
     return move, kg, line.aim, (Reason(code="taken lighter", text=f"{why}: {so}.", values=values),)
+
+
+def now_in_all(line: LineWent) -> Decision | None:
+    """The heaviest load in all sets, where the first of them were done with less and hardly any more was left."""
+    if not line.risen or min(line.overs, default=Decimal(0)) >= 1:
+        return None
+    sets, lighter = len({pair.place for pair in line.own}), len({pair.place for pair in line.risen})
+    text = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
+    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
+    return Move.HOLD, line.was_kg, line.aim, (Reason(code="now in all", text=text, values=values),)
 
 
 def went_lighter(line: LineWent) -> Decimal | None:

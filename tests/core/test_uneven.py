@@ -1,4 +1,4 @@
-"""Sets that were taken lighter on the Floor: the load was too much for all of them, and the next one knows it."""
+"""Sets that ask the same with other loads: taken lighter on the Floor, or heavier, and the next load knows it."""
 
 from decimal import Decimal
 
@@ -96,10 +96,20 @@ def test_a_percentage_follows_the_max_all_the_same():
     assert found.carries.carried.missed is None
 
 
-def test_a_heavier_load_later_on_is_none_that_came_down():
+def test_a_heavier_load_later_on_is_done_in_all_sets_before_it_rises():
     (found,) = after(3, 105)
-    assert (found.load.move, found.load.was_kg) == (Move.RAISE, 105)
-    assert "taken lighter" not in codes(found.load)
+    assert (found.load.move, found.load.kg) == (Move.HOLD, 105)
+    assert told(found.load, "now in all") == "105 kg went in 2 of 4 sets: now in all of them."
+    (found,) = after(3, 105, went=[(5, 4)] * 4)
+    assert (found.load.move, found.load.was_kg) == (Move.RAISE, 105), "with a rep and more to spare"
+
+
+def test_what_the_max_allows_is_that_for_all_sets_with_one_load():
+    (even,) = after(1, 100, went=[(5, 4)] * 4, estimates=WEAK)
+    (uneven,) = after(3, 100, went=[(5, 4)] * 4, text=TEXT.replace("100", "95"), estimates=WEAK)
+    told_of = [[each.text for each in found.load.reasons if each.code == "outlook"] for found in (even, uneven)]
+    assert told_of[0] == told_of[1]
+    assert even.load.kg == uneven.load.kg
 
 
 def test_each_side_of_a_lift_is_beside_itself():
