@@ -162,7 +162,7 @@ def _beyond(bout: PlannedBout, reps: int, left: float) -> float:
 
 
 class Way(NamedTuple):
-    """A way to choose loads: those planned, and whether the rest of a session goes lighter where the Floor says so."""
+    """A way to choose loads, and whether the rest of a session goes lighter where the Floor says so."""
 
     plan: Callable[[Trainee, Structure], Prescription]
     advised: bool = False
