@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log, overloaded_sets
+from fortis.core.exercises import Library
 from fortis.core.loading.kit import Kit
 from fortis.core.progression.carried import (
     Asked,
@@ -110,42 +111,41 @@ goes on from the last one that had it, so long and so many sessions ago at most.
 
 
 class Behind(NamedTuple):
-    """A session of a slot that is over: when it was, and the lines it had as it is written."""
+    """A session of a slot that is over: when it was, and what is written for it."""
 
     id: str
     day: date
-    asks: frozenset[Asked]
+    written: str
+    unit: Unit
+
+    def asks(self, known: Library) -> frozenset[Asked]:
+        """The lines it had as it is written."""
+        return asked_by(lay_out(read(self.written, self.unit), known))
 
 
 class Slot(NamedTuple):
     """The sessions of a slot that can carry something to its next one, the last one first.
 
-    `idle` is how long ago anything was trained.
+    `idle` is how long ago anything was trained, `known` the lifts as they are now.
     """
 
     behind: tuple[Behind, ...]
     idle: timedelta
+    known: Library
 
 
 def slot_of(work: UnitOfWork, slot: str, now: datetime) -> Slot:
     """What is behind of a slot."""
     latest = next(iter(sessions.finished(work, before=now, limit=1)), None)
     if latest is None or latest.started_at is None:
-        return Slot((), timedelta(0))
+        return Slot((), timedelta(0), library(work))
     rows = sessions.finished(work, slot=slot, before=now, limit=MOST_LOOKED_AT)
     recent = [row for row in rows if row is rows[0] or now - (row.started_at or now) <= LOOKED_BACK]
-    known = library(work)
-    return Slot(
-        tuple(
-            Behind(
-                id=row.id,
-                day=sessions.day_in(row.zone, row.started_at or now),
-                asks=asked_by(lay_out(read(row.written, Unit(row.unit)), known)),
-            )
-            for row in recent
-        ),
-        now - latest.started_at,
+    behind = (
+        Behind(row.id, sessions.day_in(row.zone, row.started_at or now), row.written, Unit(row.unit))
+        for row in recent
     )
+    return Slot(tuple(behind), now - latest.started_at, library(work))
 
 
 def carries_of(work: UnitOfWork, session_id: str) -> Sequence[Carries]:
@@ -163,7 +163,7 @@ def carried_to(
     found: list[Carries] = []
     missing = set(asked)
     for number, each in enumerate(slot.behind):
-        if number and not missing & each.asks:
+        if number and not (missing and missing & each.asks(slot.known)):
             continue
         carries = carries_of(each.id)
         if number:
