@@ -6,11 +6,12 @@ import pytest
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
+from fortis.core.progression.carried import target_of
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
 from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.strength.estimate import Estimate, estimate
-from fortis.core.structure.model import SetUp, lift_key
+from fortis.core.structure.model import SetUp, Side, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from tests.core.kits import FULL
@@ -90,3 +91,13 @@ def test_the_heaviest_that_was_planned_leads_whatever_was_done():
     assert recommended.load.was_kg == 130
     assert kgs == sorted(kgs)
     assert kgs[2] == recommended.load.kg > kgs[0]
+
+
+def test_what_is_carried_goes_on_whichever_side_begins():
+    """The weaker side comes first, and which that is can change from one time to the next."""
+    session = read("Split squat: 3 x 8 at 20 kg each side weaker first leave 2")
+    left, right = (lay_out(session, LIBRARY, {"split-squat": side}) for side in (Side.LEFT, Side.RIGHT))
+    assert [bout.side for bout in left.sets[0].bouts] != [bout.side for bout in right.sets[0].bouts]
+    assert target_of(left.sets) == target_of(right.sets)
+    other = lay_out(read("Split squat: 3 x 9 at 20 kg each side weaker first leave 2"), LIBRARY)
+    assert target_of(left.sets) != target_of(other.sets)

@@ -36,6 +36,16 @@ def next_load(went):
     return sessions(TEXT, {}, went, estimates=MAX)[1]
 
 
+def test_the_heaviest_is_what_is_carried_however_it_was_rounded():
+    for kg in range(150, 170):
+        estimates = {SQUAT: Estimate(kg=kg, low=kg - 10, high=kg + 10)}
+        plan = planned(TEXT, estimates=estimates)
+        found = recommendations(plan, performed(plan, WELL), FULL, BODY, estimates)
+        assert found[0].carries.carried.proportions[0] == 1
+        again = planned(TEXT, found, estimates=estimates)
+        assert again.sets[0].bouts[0].settled.kg == found[0].load.kg
+
+
 def test_sets_that_leave_what_is_planned_keep_their_proportion():
     assert shares(*[WELL] * 4) == pytest.approx([shares(WELL)[0]] * 5, abs=0.001)
     assert "proportion" not in codes(next_load(WELL))

@@ -57,15 +57,25 @@ def eased(carries: Carries, idle: timedelta) -> Carries:
 
 
 def target_of(sets: Iterable[PlannedSet]) -> Target:
-    """The whole of what a line asks, whatever was settled for it and however many sets alike there are in a row."""
+    """The whole of what a line asks, whatever was settled for it and however many sets alike there are in a row.
+
+    Which side begins makes no difference: that follows the weaker one.
+    """
     found: list[tuple[PlannedBout, ...]] = []
     for each in sets:
         if each.is_warm_up:
             continue
-        asks = each.asks
+        asks = _whichever_side_first(each.asks)
         if not found or found[-1] != asks:
             found.append(asks)
     return tuple(found)
+
+
+def _whichever_side_first(asks: tuple[PlannedBout, ...]) -> tuple[PlannedBout, ...]:
+    if len({bout.side for bout in asks}) < 2:
+        return asks
+    in_order = sorted(asks, key=lambda bout: bout.side)
+    return tuple(bout.model_copy(update={"number": number}) for number, bout in enumerate(in_order, start=1))
 
 
 def is_straight(sets: Iterable[PlannedSet]) -> bool:

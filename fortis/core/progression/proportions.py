@@ -108,6 +108,9 @@ def _lighter(line: LineWent, sets: Sequence[PlannedSet]) -> Lighter | None:
     if settled is None or heaviest is None or line.part is None:
         return None
     places = {(each.round, each.number) for each in sets}
+    over, cut = min(line.overs, default=Decimal(0)), bool(line.missed)
+    if line.lead.place in places:
+        return Lighter(sets, Decimal(1), (), over, cut)
     own = [pair for pair in line.following if pair.planned.load is None and pair.place in places]
     top = max((pair.kg for pair in own), default=line.was_kg)
     if top >= line.was_kg:
@@ -120,4 +123,4 @@ def _lighter(line: LineWent, sets: Sequence[PlannedSet]) -> Lighter | None:
     share = min(round((kg + line.part) / (beside + line.part), 4), Decimal(1))
     if share <= 0:
         return None
-    return Lighter(sets, share, told, min(line.overs, default=Decimal(0)), bool(line.missed))
+    return Lighter(sets, share, told, over, cut)
