@@ -3,7 +3,7 @@
 The loads of a line hang together: told as multiples of one of them they are solved for as one.
 """
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from math import inf
@@ -22,6 +22,10 @@ from fortis.core.structure.timeline import Step, timeline
 
 MISSING = -0.75
 """Where the hardest bout is expected so many reps short, reps are likely missing."""
+
+
+Place = tuple[int, int]
+"""A bout of a line: its set, and its number in that."""
 
 
 class Outlook(NamedTuple):
@@ -91,6 +95,10 @@ class Demand:
     def with_loads(self, sets: Collection[int], times: float) -> "Demand":
         """The same with some sets so many times as heavy."""
         return self._times(times, lambda each: each.set in sets)
+
+    def bouts_with_loads(self, times: Mapping[Place, float]) -> "Demand":
+        """The same with some bouts, by their set and number, so many times as heavy."""
+        return self._with(lambda each: each._replace(ratio=each.ratio * times.get((each.set, each.bout), 1.0)))
 
     def lighter(self, lead_kg: float, max_: Estimate) -> float:
         """The multiple of their loads, 1 at most, with which back-offs and drops keep what they ask.

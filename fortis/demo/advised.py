@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from fortis.core.adjustments import Adjustments, LoadChange
+from fortis.core.adjustments import Adjustments
 from fortis.core.loading.kit import Kit
 from fortis.core.performance import PerformedBout
 from fortis.core.played import as_played, entry_name
@@ -53,15 +53,11 @@ class Advised:
         elif advice.course is Course.LIGHTER:
             changed = {entry: [change.after(each.number) for change in advice.loads]}
             changed |= {other.entry: list(other.loads) for other in advice.others}
+            changed = {name: changes for name, changes in changed.items() if changes}
             loads = {name: (*own.loads.get(name, ()), *changes) for name, changes in changed.items()}
             self.adjustments = own.model_copy(update={"loads": own.loads | loads})
-            for name, changes in changed.items():
-                self._follow(name, changes)
+            self._lines |= {name: self._lines[name].with_loads(changes) for name, changes in changed.items()}
         self._stands(as_played(self._planned, self.adjustments))
-
-    def _follow(self, entry: str, changes: list[LoadChange]) -> None:
-        if changes and entry in self._lines:
-            self._lines[entry] = self._lines[entry].with_loads(changes)
 
     def _stands(self, plan: Prescription) -> None:
         self.plan = plan

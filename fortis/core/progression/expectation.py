@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import NamedTuple
 
 from fortis.core.cache import cached
-from fortis.core.line_demand import Part
+from fortis.core.line_demand import Part, Place
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.day import FOUR_IN_FIVE
 from fortis.core.strength.estimate import MOST_REPS, Estimate
@@ -24,9 +24,6 @@ CALLED_WITHIN, CALLED_WITHIN_EACH = 1.0, 0.15
 STUCK_WITHIN = 0.5
 """A rep that would not move leaves little to judge."""
 _NEVER = -1_000.0
-
-Place = tuple[int, int]
-"""A bout of a line: its set, and its number in that."""
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from typing import Self
 
 from fortis.core.basis import Instead
 from fortis.core.exercises import Exercise, LoadKind
-from fortis.core.line_demand import MISSING, Demand, Outlook, demand_of, follows
+from fortis.core.line_demand import MISSING, Demand, Outlook, Place, demand_of, follows
 from fortis.core.line_loads import lead_of
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
@@ -223,14 +223,12 @@ class LineWent:
         lift = self.exercise.id
         of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
         demand = demand_of(session, of_line, self.lead.planned, self.part)
-        for number, times in self._levelled(self.part).items():
-            demand = demand.with_loads({number}, times)
-        return demand
+        return demand.bouts_with_loads(self._levelled(self.part))
 
-    def _levelled(self, part: Decimal) -> dict[int, float]:
-        """The sets with less than the heaviest that asks the same, and how many times as heavy they are to be."""
+    def _levelled(self, part: Decimal) -> dict[Place, float]:
+        """The bouts with less than the heaviest that asks the same, and how many times as heavy they are to be."""
         return {
-            pair.done.position.set: float((top + part) / (pair.kg + part))
+            (pair.done.position.set, pair.done.position.bout): float((top + part) / (pair.kg + part))
             for pairs in self._alike
             if (top := _heaviest(pairs)) + part > 0
             for pair in pairs
