@@ -102,6 +102,8 @@ def test_a_heavier_load_later_on_is_done_in_all_sets_before_it_rises():
     assert told(found.load, "now in all") == "105 kg went in 2 of 4 sets: now in all of them."
     (found,) = after(3, 105, went=[(5, 4)] * 4)
     assert (found.load.move, found.load.was_kg) == (Move.RAISE, 105), "with a rep and more to spare"
+    (found,) = after(2, 105)
+    assert (found.load.move, found.load.was_kg) == (Move.RAISE, 105), "all but one went with it"
 
 
 def test_what_the_max_allows_is_that_for_all_sets_with_one_load():

@@ -31,10 +31,13 @@ def too_much_for_all(line: LineWent) -> Decision | None:
 
 
 def now_in_all(line: LineWent) -> Decision | None:
-    """The heaviest load in all sets, where the first of them were done with less and hardly any more was left."""
-    if not line.risen or min(line.overs, default=Decimal(0)) >= 1:
-        return None
+    """The heaviest load in all sets, where half of them or more were done with less before it; None where not.
+
+    A rep more left than asked is enough to go on up.
+    """
     sets, lighter = len({pair.place for pair in line.own}), len({pair.place for pair in line.risen})
+    if lighter * 2 < sets or min(line.overs, default=Decimal(0)) >= 1:
+        return None
     text = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
     values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
     return Move.HOLD, line.was_kg, line.aim, (Reason(code="now in all", text=text, values=values),)
