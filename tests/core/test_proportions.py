@@ -7,6 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fortis.core.adjustments import LoadChange
+from fortis.core.played import with_loads
 from fortis.core.progression.decision import Move
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
@@ -112,6 +114,15 @@ def test_another_load_that_was_lifted_in_them_stands():
     assert again.sets[1].bouts[0].settled.wanted_kg / again.sets[0].bouts[0].settled.kg == pytest.approx(
         lifted, abs=0.001
     )
+
+
+def test_a_load_that_was_changed_on_the_floor_is_the_one_that_counts():
+    plan = planned(TEXT, estimates=MAX)
+    changes = [LoadChange(set=2, kg=Decimal(100), advised=True)]
+    plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, changes))})
+    found = recommendations(plan, performed(plan, WELL), FULL, BODY, MAX)
+    share = found[0].carries.carried.proportions[1]
+    assert share == pytest.approx(100 / plan.sets[0].bouts[0].settled.kg, abs=0.001)
 
 
 def test_a_lift_that_is_kept_keeps_them_as_they_are():

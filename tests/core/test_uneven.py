@@ -61,6 +61,13 @@ def test_where_most_sets_were_lighter_it_comes_down_at_once_to_no_less_than_was_
     assert found.load.kg == 95
 
 
+def test_where_the_lighter_load_was_missed_as_well_the_next_is_no_heavier():
+    (found,) = after(3, 95, went=[(5, 1), (4, 0), (5, 0), (4, 0)])
+    assert (found.load.move, found.load.kg) == (Move.CUT, 95)
+    (found,) = after(3, 80, went=[(5, 1), (4, 0), (5, 0), (4, 0)])
+    assert found.load.kg == 90, "a tenth at most"
+
+
 def test_the_load_is_come_back_to_step_by_step():
     lighter = after(2, 90, estimates=STRONG)
     plan = planned(TEXT, lighter, estimates=STRONG)

@@ -29,11 +29,13 @@ def next_missed(line: LineWent) -> Missed | None:
 def cut(line: LineWent, moved: Decimal) -> Decimal:
     """What a miss brings the whole weight `moved` down to: to what the max allows as written, within bounds.
 
-    From the third miss in a row on, more at least each time: what is thought of the lifter is wrong here.
+    From the third miss in a row on, more at least each time: what is thought of the lifter is wrong here. Where a
+    lighter load was missed as well, no more than that.
     """
     least = min(A_CUT * max(line.missed_in_a_row - 1, 1), LARGEST_CUT)
     most = moved * (1 - least)
-    return min(max(line.allowed_as_written or most, moved * (1 - LARGEST_CUT)), most)
+    tried = min((pair.kg for pair in line.lightened if pair.missed), default=line.was_kg) + (line.part or 0)
+    return min(max(min(line.allowed_as_written or most, tried), moved * (1 - LARGEST_CUT)), most)
 
 
 def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]]:
