@@ -141,8 +141,8 @@ def _resettled(settled: Settled, change: LoadChange) -> Settled:
     percent = None
     if settled.percent is not None and settled.kg > 0 and not settled.body:
         percent = round(settled.percent * change.kg / settled.kg, 1)
-    own = {"kg": change.kg, "wanted_kg": change.kg, "sleeve": change.sleeve, "advised": change.advised, **pulls}
-    return settled.model_copy(update={**own, "percent": percent, "change": "", "plates": 0, "reasons": ()})
+    own = {"kg": change.kg, "sleeve": change.sleeve, "percent": percent, "advised": change.advised, **pulls}
+    return settled.model_copy(update={**own, "change": "", "plates": 0, "reasons": ()})
 
 
 def _in_turn(group: list[PlannedSet], order: Sequence[int] | None) -> list[PlannedSet]:

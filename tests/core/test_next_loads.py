@@ -398,3 +398,25 @@ def test_a_percentage_far_from_the_effort_it_asks_for_is_told_beside_it():
     assert told(far, "percentage and effort").endswith("kg would be right: percentage and effort part here.")
     near = advice("Back squat: 3 x 5 at 80% leave 1", [(5, 1)] * 3, estimates=max_)
     assert "percentage and effort" not in codes(near)
+
+
+def test_sets_that_were_not_done_are_not_taken_for_done():
+    """The first of four sets is the easiest: alone it raises nothing, unless the max allows that for all four."""
+    text = "Back squat: 4 x 5 at 100 kg leave 2 rest 3:00"
+    for max_kg, sets, move in (
+        (128, 1, Move.HOLD),
+        (128, 3, Move.HOLD),
+        (128, 4, Move.RAISE),
+        (160, 1, Move.RAISE),
+    ):
+        known = {SQUAT: Estimate(kg=max_kg, low=max_kg - 8, high=max_kg + 8)}
+        plan, done = played(text, [(5, 3)] * sets)
+        (load,) = next_loads(plan, done, FULL, None, known)
+        assert load.move is move, (max_kg, sets)
+    plan, done = played(text, [(5, 4)] * 2)
+    (load,) = next_loads(plan, done, FULL, None, {})
+    assert (
+        told(load, "not all done") == "What was done went as planned, but not every set was done: the same again."
+    )
+    (stepped,) = next_loads(plan, done, FULL, None, {}, {SQUAT[0]: Policy(kind=PolicyKind.STEP)})
+    assert stepped.move is Move.HOLD

@@ -273,6 +273,11 @@ class LineWent:
         return len(self.judged) == sum(is_judged(bout) for each in self.sets for bout in each.open_bouts)
 
     @property
+    def is_complete(self) -> bool:
+        """Whether every bout was done that can be told, and none was left out."""
+        return len(self.judged) == sum(is_judged(bout) for each in self.sets for bout in each.bouts)
+
+    @property
     def asks_effort(self) -> bool:
         """Whether the plan says for any bout how hard it is to be."""
         return _asks_effort(self.judged)

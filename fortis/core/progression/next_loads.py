@@ -27,6 +27,7 @@ from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
 from fortis.core.progression.proportions import lighter_sets
 from fortis.core.progression.turns import (
+    NOT_ALL_DONE,
     SHOWN,
     more_of_the_same,
     more_reps_words,
@@ -373,6 +374,8 @@ class _Case(LineWent):
     def _raise(self, overs: list[Decimal]) -> Decision:
         if (risen := now_in_all(self)) and self.policy.kind is not PolicyKind.STEP:
             return risen
+        if not self.is_complete and not self._max_allows_more:
+            return Move.HOLD, self.was_kg, self.aim, (NOT_ALL_DONE,)
         reasons = [_met(overs)]
         if self.is_bare:
             text = f"There is no added weight yet: {more_reps_words(self.standing)}, or choose a harder set-up."
@@ -425,6 +428,14 @@ class _Case(LineWent):
             text = f"With it {written.count} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
+
+    @property
+    def _max_allows_more(self) -> bool:
+        """Whether the max allows a heavier load for all of the line, where that is what the load follows."""
+        if self.policy.kind in (PolicyKind.STEP, PolicyKind.REPS) or self.part is None:
+            return False
+        allowed = self.allowed_as_written
+        return allowed is not None and self.nearest(allowed - self.part).kg > self.was_kg
 
     @cached_property
     def _fewest_left(self) -> Decimal:

@@ -5,12 +5,13 @@ from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
 
+from fortis.core.loading.nearest import Where
 from fortis.core.progression.line_went import LineWent, Pair, overs_of
 from fortis.core.progression.misses import A_CUT
 from fortis.core.progression.policy import PolicyKind
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import least_of
-from fortis.core.structure.prescription import PlannedBout, PlannedSet
+from fortis.core.structure.prescription import PlannedBout, PlannedSet, Settled
 from fortis.core.structure.timeline import asked
 from fortis.core.units import plain
 
@@ -113,10 +114,11 @@ def _lighter(line: LineWent, sets: Sequence[PlannedSet]) -> Lighter | None:
         return Lighter(sets, Decimal(1), (), over, cut)
     own = [pair for pair in line.following if pair.planned.load is None and pair.place in places]
     top = max((pair.kg for pair in own), default=line.was_kg)
+    planned_kg = _before_rounding(line, settled)
     if top >= line.was_kg:
-        kg, beside, told = settled.wanted_kg, heaviest.kg, []
+        kg, beside, told = planned_kg, heaviest.kg, []
     else:
-        kg, beside = settled.wanted_kg if top == settled.kg else top, line.was_kg
+        kg, beside = planned_kg if top == settled.kg else top, line.was_kg
         told = [pair for pair in own if pair.kg == top and line.policy.kind is not PolicyKind.KEEP]
     if beside + line.part <= 0:
         return None
@@ -124,3 +126,9 @@ def _lighter(line: LineWent, sets: Sequence[PlannedSet]) -> Lighter | None:
     if share <= 0:
         return None
     return Lighter(sets, share, told, over, cut)
+
+
+def _before_rounding(line: LineWent, settled: Settled) -> Decimal:
+    """A load as it was wanted, so that rounding adds up to nothing; what it was changed to, where it was."""
+    rounded = (line.nearest(settled.wanted_kg, where).kg for where in (Where.NEAREST, Where.BELOW))
+    return settled.wanted_kg if settled.kg in rounded else settled.kg

@@ -23,6 +23,11 @@ SHOWN = 2
 """Who has so many more left than planned has shown more than was believed."""
 
 
+NOT_ALL_DONE = Reason(
+    code="not all done", text="What was done went as planned, but not every set was done: the same again."
+)
+
+
 def next_reps(line: LineWent, move: Move) -> FixedReps | None:
     """The reps of next time where they are more than written: one more, or as many as this time.
 
@@ -53,8 +58,7 @@ def more_of_the_same(line: LineWent) -> Decision | None:
         return None
     if line.all_done:
         return more
-    text = "What was done went as planned, but not every set was done: the same again."
-    return Move.HOLD, line.was_kg, line.aim, (Reason(code="not all done", text=text),)
+    return Move.HOLD, line.was_kg, line.aim, (NOT_ALL_DONE,)
 
 
 def _more_reps(line: LineWent) -> Decision | None:

@@ -169,7 +169,7 @@ function reloaded(
   return {
     ...bout,
     load: bout.load && { ...bout.load, kg },
-    settled: { ...settled, ...pulls, ...fresh, kg, wanted_kg: kg, sleeve, advised },
+    settled: { ...settled, ...pulls, ...fresh, kg, sleeve, advised },
     setup: wornWith(bout, kg),
     load_seconds: pace.load_change,
     pitch: kg,
