@@ -7,17 +7,16 @@ from sqlalchemy.orm import Session as UnitOfWork
 
 from fortis.core.basis import Basis
 from fortis.core.cautions.caution import Log
-from fortis.core.progression.carried import Carries, asked_by
+from fortis.core.progression.carried import Carries
 from fortis.core.strength.readiness import Meaning
 from fortis.core.structure.model import Session
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import Prescription, lay_out
+from fortis.core.structure.prescription import Prescription
 from fortis.core.tally.records import Bests
 from fortis.core.units import Unit
 from fortis.store import planning, readiness, records, went
 from fortis.store.cache import cached
 from fortis.store.lifter import today
-from fortis.store.lifts import library
 from fortis.store.played import played
 from fortis.store.tables import SessionRow
 
@@ -56,9 +55,7 @@ def carried_to(work: UnitOfWork, slot: str, session: Session, now: datetime) -> 
     """What the sessions of a slot carry to the lines of the next one."""
     behind = cached(work, ("slot", today(work, now), slot), lambda: planning.slot_of(work, slot, now))
     return planning.carried_to(
-        behind,
-        asked_by(lay_out(session, library(work))),
-        lambda each: cached(work, ("carried", each), lambda: planning.carries_of(work, each)),
+        behind, session, lambda each: cached(work, ("carried", each), lambda: planning.carries_of(work, each))
     )
 
 

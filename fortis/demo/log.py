@@ -16,11 +16,10 @@ from fortis.core.exercises import LIBRARY, LoadKind
 from fortis.core.loading.kit import Bar, Kit, Machine, read_plates
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import LoadSource, PerformedBout, asked_of
-from fortis.core.progression.carried import asked_by
 from fortis.core.remembered import read_remembered
 from fortis.core.season.writing import write_season
 from fortis.core.structure.notation import read
-from fortis.core.structure.prescription import PlannedBout, Position, Prescription, lay_out
+from fortis.core.structure.prescription import PlannedBout, Position, Prescription
 from fortis.core.structure.timeline import Step, timeline
 from fortis.core.tally.week import monday_of
 from fortis.core.units import Unit
@@ -223,7 +222,7 @@ def _play(work: UnitOfWork, row: SessionRow, simulated: SimulatedLifter, week: i
     row.place_id = places.current_place(work).id
     carried = planning.carried_to(
         planning.slot_of(work, row.slot, begins),
-        asked_by(lay_out(read(row.written, Unit.KG))),
+        read(row.written, Unit.KG),
         partial(planning.carries_of, work),
     )
     basis = planning.basis(work, begins)

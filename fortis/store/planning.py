@@ -153,15 +153,13 @@ def carries_of(work: UnitOfWork, session_id: str) -> Sequence[Carries]:
     return [each.carries for each in recommended(work, sessions.get(work, session_id))]
 
 
-def carried_to(
-    slot: Slot, asked: frozenset[Asked], carries_of: Callable[[str], Sequence[Carries]]
-) -> Sequence[Carries]:
+def carried_to(slot: Slot, session: Session, carries_of: Callable[[str], Sequence[Carries]]) -> Sequence[Carries]:
     """What the sessions of a slot carry to the lines of the next one: less after a time without any training.
 
     `carries_of` tells what one of them does, by its id.
     """
     found: list[Carries] = []
-    missing = set(asked)
+    missing = set(asked_by(lay_out(session, slot.known)))
     for number, each in enumerate(slot.behind):
         if number and not (missing and missing & each.asks(slot.known)):
             continue

@@ -8,7 +8,7 @@ from fortis.core.progression.decision import Decision, Move
 from fortis.core.progression.line_went import LineWent, Pair, overs_of
 from fortis.core.progression.misses import A_CUT, LARGEST_CUT
 from fortis.core.progression.policy import PolicyKind
-from fortis.core.progression.proportions import FEWER_LEFT, lighter_sets
+from fortis.core.progression.proportions import FEWER_LEFT, Lighter
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import least_of
 from fortis.core.structure.model import OfPrevious, OfTop, is_lighter
@@ -33,13 +33,13 @@ def _told(line: LineWent) -> Sequence[Pair]:
     return [pair for pair in line.following if is_lighter(pair.planned.load)]
 
 
-def held_for_lighter(line: LineWent) -> Decision | None:
+def held_for_lighter(line: LineWent, lighter: Sequence[Lighter]) -> Decision | None:
     """The same again where what follows with less fell short; a share of the max follows the max all the same."""
     if share_of_max(line.written) or line.missed:
         return None
     if fell_short(line):
         return Move.HOLD, line.was_kg, line.aim, ()
-    if not any(each.fell_short for each in lighter_sets(line)):
+    if not any(each.fell_short for each in lighter):
         return None
     text = "The heaviest stays until the lighter sets are done as planned."
     return Move.HOLD, line.was_kg, line.aim, (Reason(code="lighter sets short", text=text),)

@@ -18,8 +18,6 @@ from fortis.core.units import plain
 
 Target = tuple[tuple[PlannedBout, ...], ...]
 """The whole of what a line asks: the bouts of its sets, those alike in a row named once."""
-
-
 Asked = tuple[LiftKey, Target]
 """A line as far as something can be carried to it: its lift, and all that it asks."""
 

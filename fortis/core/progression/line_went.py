@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import cached_property
+from itertools import accumulate
 from typing import Self
 
 from fortis.core.basis import Instead
@@ -335,7 +336,10 @@ class LineWent:
     def lightened(self) -> list[Pair]:
         """The bouts that were done with less than one before them that asks the same."""
         return [
-            pair for pairs in self._alike for at, pair in enumerate(pairs) if pair.kg < _heaviest(pairs[: at + 1])
+            pair
+            for pairs in self._alike
+            for pair, so_far in zip(pairs, accumulate((each.kg for each in pairs), max), strict=True)
+            if pair.kg < so_far
         ]
 
     @cached_property

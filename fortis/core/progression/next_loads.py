@@ -25,7 +25,7 @@ from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
 from fortis.core.progression.policy import CLIMBING, COUNTING, Policy, PolicyKind
-from fortis.core.progression.proportions import lighter_sets
+from fortis.core.progression.proportions import Lighter, lighter_sets
 from fortis.core.progression.turns import (
     NOT_ALL_DONE,
     SHOWN,
@@ -160,13 +160,17 @@ class _Case(LineWent):
     def decide(self) -> Recommendation:
         more = more_of_the_same(self)
         move, kg, aim, reasons = (
-            self._kept() or held_for_lighter(self) or climbed(self) or more or self._follow_max() or self._judge()
+            self._kept()
+            or held_for_lighter(self, self.lighter)
+            or climbed(self)
+            or more
+            or self._follow_max()
+            or self._judge()
         )
         first = self.sets[0]
         reps, sets, rest = self._next_reps(move), next_sets(self, move), next_rest(self, move)
         rung = next_rung(self, move)
-        lighter = lighter_sets(self)
-        reasons = (*reasons, *lighter_told(self), *(why for each in lighter if (why := each.told)))
+        reasons = (*reasons, *lighter_told(self), *(why for each in self.lighter if (why := each.told)))
         if self.max:
             told = () if share_of_max(self.written) and not self.missed else (_max_told(self.max),)
             reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
@@ -196,12 +200,17 @@ class _Case(LineWent):
         )
         own: dict[str, Any] = {"reps": reps, "sets": sets, "rest": rest, "rung": rung}
         own["lighter"] = None if move is Move.NEXT_RUNG else next_lighter(self)
-        own["proportions"] = tuple(each.next_share for each in lighter)
+        own["proportions"] = tuple(each.next_share for each in self.lighter)
         own["missed"] = None if move is Move.NEXT_RUNG else next_missed(self)
         if move is Move.NEXT_RUNG and rung and rung.exercise != first.exercise:
             own |= {"kg": Decimal(0), "was_kg": Decimal(0)}
         carried = self._carried(kg, reasons).model_copy(update=own)
         return Recommendation(load, Carries(written_key(first), target_of(self.sets), carried))
+
+    @cached_property
+    def lighter(self) -> Sequence[Lighter]:
+        """The sets of the line that name no load, each as far as it is lighter than the heaviest."""
+        return lighter_sets(self)
 
     # what the policy says
 
@@ -470,7 +479,7 @@ class _Case(LineWent):
         demand = self.demand_with(*changed) if any(changed) else self.demand
         if demand:
             demand = demand.made_lighter(change(self))
-            for each in lighter_sets(self):
+            for each in self.lighter:
                 demand = demand.with_loads({of.number for of in each.sets}, float(each.times))
         found = self.expected(kg, demand)
         return () if found is None else (self._foretold(kg, found, sets.now if sets else len(self.sets)),)

@@ -1,10 +1,11 @@
 """Sets that ask the same and were not all done with the same load: lighter later on, or heavier."""
 
+from collections.abc import Iterable
 from decimal import Decimal
 
 from fortis.core.loading.nearest import next_below
 from fortis.core.progression.decision import Decision, Move
-from fortis.core.progression.line_went import LineWent
+from fortis.core.progression.line_went import LineWent, Pair
 from fortis.core.progression.misses import A_CUT
 from fortis.core.reason import Reason
 
@@ -16,7 +17,7 @@ def too_much_for_all(line: LineWent) -> Decision | None:
     """
     if not line.lightened:
         return None
-    sets, lighter = len({pair.place for pair in line.own}), len({pair.place for pair in line.lightened})
+    sets, lighter = _sets_of(line.own), _sets_of(line.lightened)
     why = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
     values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
     kg, move = line.was_kg, Move.HOLD
@@ -35,7 +36,7 @@ def now_in_all(line: LineWent) -> Decision | None:
 
     A rep more left than asked is enough to go on up.
     """
-    sets, lighter = len({pair.place for pair in line.own}), len({pair.place for pair in line.risen})
+    sets, lighter = _sets_of(line.own), _sets_of(line.risen)
     if lighter * 2 < sets or min(line.overs, default=Decimal(0)) >= 1:
         return None
     text = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
@@ -46,6 +47,11 @@ def now_in_all(line: LineWent) -> Decision | None:
 def went_lighter(line: LineWent) -> Decimal | None:
     """The heaviest load with which sets that were taken lighter were done; None where there are none."""
     return max((pair.kg for pair in line.lightened if not pair.missed), default=None)
+
+
+def _sets_of(pairs: Iterable[Pair]) -> int:
+    """How many sets some bouts are of."""
+    return len({pair.place for pair in pairs})
 
 
 def _less(line: LineWent) -> Decimal:
