@@ -6,6 +6,7 @@ BIN := .venv/bin
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 NPM := npm --prefix web --no-audit --no-fund --loglevel=error
 AT_ONCE := $(MAKE) --no-print-directory --output-sync=line --jobs
+INSTALL := apt-get install -y -qq --no-install-recommends
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 PYTHON_SOURCES := $(shell find fortis -name '*.py' -o -name '*.lark')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
@@ -54,9 +55,10 @@ web/dist/.built: .venv/.installed web/node_modules/.installed $(PYTHON_SOURCES) 
 	@touch $@
 
 chromium:
-	@command -v chromium > /dev/null || { \
-		echo "Installing Chromium for the browser tests …"; \
-		$(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq --no-install-recommends chromium > /dev/null; }
+	@command -v chromium-headless-shell > /dev/null || { \
+		echo "Installing headless Chromium for the browser tests …"; \
+		$(SUDO) apt-get update -qq && $(SUDO) $(INSTALL) chromium-headless-shell > /dev/null; } || \
+		command -v chromium > /dev/null || $(SUDO) $(INSTALL) chromium > /dev/null
 
 lint: checks
 	@$(AT_ONCE) lint-python lint-web

@@ -12,11 +12,13 @@ from hypothesis import settings
 from fortis.api.app import create_app
 from fortis.core.units import Unit
 from fortis.demo.log import make_demo
+from fortis.garbage_collection import collect_less_often
 from fortis.store.database import open_database
 from fortis.store.lifter import save_lifter
 from tests import ahead
 
 ahead.go()
+collect_less_often()
 settings.register_profile("fortis", deadline=None)
 settings.load_profile("fortis")
 

@@ -1,6 +1,7 @@
 """A Fortis of one's own for a test, on a free port: a thread, or a process that can be killed."""
 
 import os
+import shutil
 import signal
 import socket
 import sqlite3
@@ -24,8 +25,10 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    "--font-render-hinting=none",
 ]
-CHROMIUM = "/usr/bin/chromium"
+CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "chromium"
+"""The shell does without the windows that nobody sees: a third less work."""
 
 
 def free_port() -> int:

@@ -1,9 +1,11 @@
 // Each view as Lighthouse sees it on a simulated slow phone, as JSON: the median of three loads.
+import { existsSync } from "node:fs";
 import { launch } from "chrome-launcher";
 import lighthouse from "lighthouse";
 
 const [address] = process.argv.slice(2);
 const VIEWS = { today: "/", floor: "/floor", compose: "/compose", ledger: "/ledger", kit: "/kit" };
+const CHROMIUM = ["/usr/bin/chromium", "/usr/bin/chromium-headless-shell"];
 const LOADS = 3;
 const CATEGORIES = ["performance", "accessibility", "best-practices"];
 const TIMES = { first_paint_ms: "first-contentful-paint", largest_paint_ms: "largest-contentful-paint" };
@@ -11,7 +13,7 @@ const TIMES = { first_paint_ms: "first-contentful-paint", largest_paint_ms: "lar
 const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)];
 
 const chrome = await launch({
-  chromePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
+  chromePath: process.env.CHROME_PATH ?? CHROMIUM.find(existsSync),
   chromeFlags: ["--headless", "--no-sandbox", "--disable-gpu", "--no-first-run"],
 });
 const figures = {};

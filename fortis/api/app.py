@@ -33,7 +33,7 @@ from fortis.api import (
     weeks,
 )
 from fortis.api.description import describe
-from fortis.api.front_end import serve_front_end
+from fortis.api.front_end import serve_files, serve_pages
 from fortis.api.guard import Guard
 from fortis.api.waiting import WaitingFiles
 from fortis.store.cache import note_versions
@@ -59,10 +59,12 @@ def create_app(database: Database | None = None, front_end: Path = FRONT_END, na
     describe(app)
     views = today, floor, compose, arranging, structures, lifts, templates, weeks, blocks, ledger, strength
     more = policies, kit, season, watch, trials, lot, fitting, suggestions, meet_day, export, imports
+    if front_end.is_dir():
+        serve_files(app, front_end)
     for view in (*views, *more):
         app.include_router(view.router)
     app.add_middleware(CompressMiddleware, minimum_size=SMALLEST_COMPRESSED)
     app.add_middleware(Guard, names=tuple(names))
     if front_end.is_dir():
-        serve_front_end(app, front_end)
+        serve_pages(app, front_end)
     return app

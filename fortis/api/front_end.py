@@ -36,12 +36,16 @@ class _Hashed(StaticFiles):
         return response
 
 
-def serve_front_end(app: FastAPI, front_end: Path) -> None:
-    """Serve the built files, and the page itself for every address that is a view."""
+def serve_files(app: FastAPI, front_end: Path) -> None:
+    """Serve the built files: before all routes, none of which they need to be held against."""
+    app.mount("/assets", _Hashed(directory=front_end / "assets"), name="assets")
+
+
+def serve_pages(app: FastAPI, front_end: Path) -> None:
+    """Serve the page itself for every address that is a view: after all routes, since it takes what none did."""
     index = _with_style((front_end / "index.html").read_text(encoding="utf-8"), front_end)
     inline = [_hash(script) for script in re.findall(r"<script>(.*?)</script>", index, re.DOTALL)]
     ahead = _loaded_ahead(front_end)
-    app.mount("/assets", _Hashed(directory=front_end / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:

@@ -41,12 +41,6 @@ def test_another_lift_is_a_choice_that_stays_in_the_address(desktop):
     expect(desktop.get_by_text("sets near failure were foretold")).to_be_visible()
 
 
-def test_it_fits_a_phone(phone):
-    phone.goto("/strength")
-    expect(phone.get_by_text("sets near failure were foretold")).to_be_visible()
-    assert phone.evaluate("document.documentElement.scrollWidth") == 390
-
-
 @pytest.mark.new_lifter
 def test_a_new_lifter_is_told_where_a_first_estimate_comes_from(desktop):
     desktop.goto("/strength")

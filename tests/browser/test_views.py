@@ -49,6 +49,26 @@ def test_the_whole_session_by_thumb(phone, serving):
     assert width == 390
 
 
+ON_A_PHONE = {
+    "/": "How ready are you?",
+    "/compose": "Save as planned",
+    "/season": "Tonnage and average load",
+    "/ledger": "Earlier weeks",
+    "/strength": "sets near failure were foretold",
+    "/kit": "Name of the place",
+}
+"""Views and words that are there once they are."""
+
+
+@pytest.mark.parametrize("width", [320, 390])
+def test_views_fit_the_narrowest_phones(phone, width):
+    phone.set_viewport_size({"width": width, "height": 700})
+    for address, words in ON_A_PHONE.items():
+        phone.goto(address)
+        expect(phone.get_by_text(words).first).to_be_visible()
+        assert phone.evaluate("document.documentElement.scrollWidth") == width, address
+
+
 def test_a_slip_of_the_pen_is_told_and_mended_and_nothing_is_lost(desktop):
     form = compose(desktop, "# Pen\nFront squat: 3 x 5 at 60 stone\nSeal row: 3 x 8 at 50 kg tempo 3-1")
     expect(desktop.get_by_text("Line 2, column 26: “stone” is not a unit Fortis knows.")).to_be_visible()
