@@ -97,10 +97,23 @@ def test_no_way_to_progress_takes_it_for_done(kind):
     assert "taken lighter" in codes(found.load)
 
 
-def test_a_percentage_follows_the_max_all_the_same():
-    (found,) = after(4, 130, text="Back squat: 4 x 5 at 70% leave 2 rest 3:00")
+def test_a_percentage_follows_the_max_all_the_same_and_rises_once_it_went_in_all_sets():
+    text = "Back squat: 4 x 5 at 70% leave 2 rest 3:00"
+    (found,) = after(4, 130, text=text)
     assert "taken lighter" not in codes(found.load)
-    assert found.carries.carried.missed is None
+    assert (found.load.kg, found.carries.carried.missed) == (140, None)
+    plan = planned(text, estimates=STRONG)
+    for kg, expected in ((210, 140), (190, Decimal("132.5"))):
+        now = {SQUAT: Estimate(kg=kg, low=kg - 10, high=kg + 10)}
+        lighter = taken_lighter(plan, 4, 130)
+        (found,) = recommendations(lighter, performed(lighter, WELL), FULL, BODY, now)
+        assert found.load.kg == expected
+        assert ("taken lighter" in codes(found.load)) == (kg > 200)
+        assert planned(text, [found], estimates=now).sets[0].bouts[0].settled.kg == expected
+    (found,) = recommendations(
+        plan, performed(plan, WELL), FULL, BODY, {SQUAT: Estimate(kg=210, low=200, high=220)}
+    )
+    assert found.load.kg == Decimal("147.5")
 
 
 def test_a_heavier_load_later_on_is_done_in_all_sets_before_it_rises():

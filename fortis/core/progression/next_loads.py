@@ -39,7 +39,7 @@ from fortis.core.progression.turns import (
     still_in_range,
     turned,
 )
-from fortis.core.progression.uneven import now_in_all, too_much_for_all, went_lighter
+from fortis.core.progression.uneven import no_heavier, now_in_all, too_much_for_all, went_lighter
 from fortis.core.reason import Reason
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import least_of, most_of, to_the_half
@@ -281,8 +281,9 @@ class _Case(LineWent):
             kg = possible
             text = f"So {self.load_words(kg)} instead, with which all of it should go as asked."
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
+        kg, not_yet = no_heavier(self, kg)
         kg, first = step_by_step(self, kg)
-        reasons += first
+        reasons += (*not_yet, *first)
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self.aim, tuple(reasons)
 

@@ -18,17 +18,33 @@ def too_much_for_all(line: LineWent) -> Decision | None:
     if not line.lightened:
         return None
     sets, lighter = _sets_of(line.own), _sets_of(line.lightened)
-    why = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
-    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
     kg, move = line.was_kg, Move.HOLD
     if reps := line.fewer_reps:
         so = f"one rep fewer in each set, {reps.count} instead of {reps.count + 1}"
     elif lighter * 2 <= sets and line.missed_in_a_row == 1:
-        so = "the same again until it goes in all of them"
+        so = UNTIL_IT_GOES
     else:
         kg, move = _less(line), Move.CUT
         so = f"{line.load_words(kg)} next time"
-    return move, kg, line.aim, (Reason(code="taken lighter", text=f"{why}: {so}.", values=values),)
+    return move, kg, line.aim, (_taken_lighter(line, so),)
+
+
+UNTIL_IT_GOES = "the same again until it goes in all of them"
+
+
+def no_heavier(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]]:
+    """What a share of the max makes; no more than last time where sets of that were taken lighter."""
+    if not line.lightened or kg <= line.was_kg:
+        return kg, ()
+    return line.was_kg, (_taken_lighter(line, UNTIL_IT_GOES),)
+
+
+def _taken_lighter(line: LineWent, so: str) -> Reason:
+    """Tells that a load did not go in all sets, and what follows."""
+    sets, lighter = _sets_of(line.own), _sets_of(line.lightened)
+    why = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
+    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
+    return Reason(code="taken lighter", text=f"{why}: {so}.", values=values)
 
 
 def now_in_all(line: LineWent) -> Decision | None:
