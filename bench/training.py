@@ -19,6 +19,7 @@ from typing import NamedTuple
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
+from fortis.core.line import Line
 from fortis.core.loading.calculator import bar_kit
 from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import Ended, PerformedBout
@@ -123,7 +124,7 @@ def by_share(trainee: Trainee, asked: Structure) -> Prescription:
 
 
 def _at(asked: Structure, kg: Decimal) -> Prescription:
-    return resolve(asked.plan, Basis(kit=KIT), {(1, 1): Carried(was_kg=kg, kg=kg)})
+    return resolve(asked.plan, Basis(kit=KIT), {Line(1, 1): Carried(was_kg=kg, kg=kg)})
 
 
 def by_knowing(trainee: Trainee, asked: Structure) -> Prescription:

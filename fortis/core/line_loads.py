@@ -150,7 +150,6 @@ class LineLoads:
         self.ratios = ratios
         self.lighter = lighter
         self.after_lighter = False
-        self.names_loads = lead.load is not None
         self.cut = self._cut_of_shares(lead)
         self.top: Decimal | None = None
         self.previous: Decimal | None = None
@@ -391,7 +390,7 @@ class LineLoads:
         if not is_rep_target(bout.reps) and self.top:
             reason = Reason(code="as before", text=f"The {plain(self.top)} kg of the sets before.")
             return _Wanted(self.top, (reason,))
-        if self.carried and not (self.names_loads and self.max):
+        if self.carried:
             return self._in_proportion(self.carried)
         if self.exercise.load_kind is LoadKind.BODY:
             return _Wanted(Decimal(0))

@@ -8,6 +8,7 @@ from operator import attrgetter
 from fortis.core.basis import NO_BASIS, Basis, Carried
 from fortis.core.cache import cached
 from fortis.core.exercises import Muscle
+from fortis.core.line import Line, line_of_each
 from fortis.core.line_demand import demand_of
 from fortis.core.line_loads import Bouts, LineLoads, Tired, lead_of, waits_for_max
 from fortis.core.stacking import stacked
@@ -17,8 +18,6 @@ from fortis.core.structure.model import is_lighter
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.warming import warmed
 
-Line = tuple[int, int]
-"""A line of a plan: its group, and its number in that."""
 REFERENCE = Estimate(kg=100.0, low=100.0, high=100.0)
 """Any max, where only shares of it are wanted."""
 NOTHING_CARRIED: Mapping[Line, Carried] = {}
@@ -35,7 +34,7 @@ def resolve(
     warm: frozenset[Muscle] = frozenset()
     for number, group in groupby(prescription.sets, key=attrgetter("group")):
         members = tuple(group)
-        own = tuple(sorted((entry, load) for (of, entry), load in carried.items() if of == number))
+        own = tuple((line, load) for line, load in carried.items() if line.group == number)
         before = prescription.sets[: prescription.sets.index(members[0])] if _is_solved(members) else ()
         sets += _group(members, basis, warm, own, before)
         warm |= {muscle for each in members for muscle in each.lift.prime}
@@ -47,15 +46,18 @@ def _group(
     sets: tuple[PlannedSet, ...],
     basis: Basis,
     warm: frozenset[Muscle],
-    carried: tuple[tuple[int, Carried], ...],
+    carried: tuple[tuple[Line, Carried], ...],
     before: tuple[PlannedSet, ...],
 ) -> tuple[PlannedSet, ...]:
     """The sets of a group with their loads, warm-ups and stacks; `warm` are the muscles that worked before it.
 
     `before` are the sets before it, where it has loads to be found that they tire.
     """
+    written, lines_in = sets, line_of_each(sets)
+    numbers = {line: number for number, line in enumerate(sorted({*lines_in}), start=1)}
+    sets = tuple(_numbered(each, numbers[line]) for line, each in zip(lines_in, sets, strict=True))
     first_sets = {each.entry: each for each in reversed(sets)}
-    recommended = dict(carried)
+    recommended = {numbers[line]: load for line, load in carried if line in numbers}
     leads = _leads(sets)
     found = [entry for entry, lead in leads.items() if lead.load is None] if _wants_load(sets) else []
     ratios = {
@@ -76,11 +78,18 @@ def _group(
     if lighter := _lighter(settled, lines, before):
         lines = {entry: of_line(entry, lighter.get(entry, 1.0)) for entry in leads}
         settled = [lines[each.entry].settled(each) for each in sets]
+    settled = [_numbered(each, was.entry) for was, each in zip(written, settled, strict=True)]
     if basis.kit is None:
         return tuple(settled)
+    first_sets = {each.entry: each for each in reversed(written)}
     unknown = {entry for entry, first in first_sets.items() if waits_for_max(first, basis)}
     planned = warmed(settled, basis.kit, basis.warm_ups, warm, unknown) if basis.warm_ups else settled
     return stacked(planned, basis.kit, basis.plate_order)
+
+
+def _numbered(each: PlannedSet, entry: int) -> PlannedSet:
+    """A set as one of another number in its group."""
+    return each if each.entry == entry else each.model_copy(update={"entry": entry})
 
 
 def _is_solved(sets: Iterable[PlannedSet]) -> bool:

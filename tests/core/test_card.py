@@ -7,6 +7,7 @@ from hypothesis import given, settings
 
 from fortis.core.basis import Basis, Carried, Instead
 from fortis.core.card import CardBout, card_of
+from fortis.core.line import Line
 from fortis.core.performance import PerformedBout
 from fortis.core.progression.carried import with_carried
 from fortis.core.resolution import resolve
@@ -85,14 +86,14 @@ def test_it_says_what_goes_on_the_bar_and_what_was_noted_last_time():
 def test_what_stands_in_for_what_is_written_is_told_and_asked():
     session = read("Back squat: 3 x 5 at 100 kg rest 3:00\nHollow hold: 2 x hold 30s")
     carried = {
-        (1, 1): Carried(
+        Line(1, 1): Carried(
             was_kg=Decimal(100),
             kg=Decimal(100),
             reps=FixedReps(count=6),
             sets=Instead(of=3, now=4),
             rest=Instead(of=180, now=165),
         ),
-        (2, 1): Carried(was_kg=Decimal(0), kg=Decimal(0), reps=Hold(seconds=35)),
+        Line(2, 1): Carried(was_kg=Decimal(0), kg=Decimal(0), reps=Hold(seconds=35)),
     }
     squat, hold = (
         group.lifts[0] for group in card_of(session, with_carried(lay_out(session), carried), None, "").groups

@@ -6,7 +6,9 @@ import pytest
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
+from fortis.core.line import Line
 from fortis.core.progression.carried import target_of
+from fortis.core.progression.decision import Move
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
 from fortis.core.strength.curve import DEFAULT_CURVE
@@ -48,23 +50,51 @@ def test_a_wave_by_effort_comes_back_a_little_heavier_as_it_was_asked():
 
 
 def test_where_no_max_is_known_reps_tell_the_proportion_as_well():
-    plan = resolve(lay_out(read(RAMP)), Basis(kit=FULL), {(1, 1): Carried(was_kg=Decimal(140), kg=Decimal(140))})
+    plan = resolve(
+        lay_out(read(RAMP)), Basis(kit=FULL), {Line(1, 1): Carried(was_kg=Decimal(140), kg=Decimal(140))}
+    )
     assert [float(each.bouts[0].settled.kg) for each in plan.sets] == [130, 135, 140]
     (reason,) = (each for each in plan.sets[0].bouts[0].settled.reasons if each.code == "in proportion")
     assert reason.text == "In proportion to the 140 kg of its heaviest set."
 
 
-def test_sets_without_a_load_beside_written_ones_go_by_the_max():
-    """A double is no triple's load: the written one goes up, the other is what the max allows."""
-    first, then = loads("Back squat: 3 at 110 leave 2; 2 leave 1", [(3, 4), (2, 1)])
-    assert then[0] > first[0] == 110
-    assert first[1] == then[1] > then[0]
+@pytest.mark.parametrize(("written", "goes_up"), [("3 at 110", True), ("3 at 80%", False)])
+def test_sets_without_a_load_beside_ones_that_name_it_are_judged_by_themselves(written, goes_up):
+    """A double is no triple's load: the one goes up or down whatever becomes of the other."""
+    text = f"Back squat: {written} leave 2; 2 leave 1"
+    first, then = loads(text, [(3, 4), (2, 1)])
+    assert (then[0] > first[0]) == goes_up
+    assert then[1] > first[1] > then[0]
+    first, then = loads(text, [(3, 4), (1, 0)])
+    assert then[0] >= first[0]
+    assert then[1] < first[1], "the double was missed, and nothing else"
+    first, then = loads(text, [(2, 0), (2, 4)])
+    assert then[0] < first[0]
+    assert then[1] > first[1]
+
+
+def test_what_is_told_of_sets_without_a_load_is_what_is_planned_of_them():
+    text = "Back squat: 1 x 5 at 80% rest 3:00; 3 x 8 leave 2 rest 3:00"
+    plan = planned(text, (), estimates=STRONG)
+    named, unnamed = recommendations(plan, performed(plan, [(5, 3), (8, 2), (8, 1), (8, 1)]), FULL, BODY, STRONG)
+    assert (unnamed.load.move, unnamed.load.kg) == (Move.HOLD, plan.sets[1].bouts[0].settled.kg)
+    again = planned(text, [named, unnamed], estimates={SQUAT: estimate(150.0, 1, 0)})
+    assert [each.bouts[0].settled.kg for each in again.sets] == [120, *[unnamed.load.kg] * 3]
+
+
+def test_sets_without_a_load_are_tired_by_those_that_name_one_and_these_are_not_light_for_them():
+    alone = planned("Back squat: 3 x 8 leave 2 rest 3:00", (), estimates=STRONG)
+    after = planned("Back squat: 1 x 5 at 85% rest 3:00; 3 x 8 leave 2 rest 3:00", (), estimates=STRONG)
+    assert after.sets[1].bouts[0].settled.wanted_kg < alone.sets[0].bouts[0].settled.wanted_kg
+    assert {each.bouts[0].settled.kg for each in after.sets[1:]} == {after.sets[1].bouts[0].settled.kg}
+    named, _ = recommendations(after, performed(after, [(5, 0), *[(8, 1)] * 3]), FULL, BODY, STRONG)
+    assert named.load.kg == after.sets[0].bouts[0].settled.kg
 
 
 @pytest.mark.parametrize("estimates", [{}, {SQUAT: estimate(140.0, 1, 0)}])
 def test_sets_before_an_open_one_keep_the_load_that_is_carried_to_them(estimates):
     plan = lay_out(read("Back squat: 3 x 10 leave 2; 1 x max rest 2:00"))
-    carried = {(1, 1): Carried(was_kg=Decimal(100), kg=Decimal(100))}
+    carried = {Line(1, 1): Carried(was_kg=Decimal(100), kg=Decimal(100))}
     settled = resolve(plan, Basis(kit=FULL, estimates=estimates), carried)
     assert [float(each.bouts[0].settled.kg) for each in settled.sets] == [100] * 4
 

@@ -4,6 +4,7 @@ import pytest
 
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
+from fortis.core.line import Line
 from fortis.core.loading.warm_up import School
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import estimate
@@ -164,17 +165,15 @@ def test_body_weight_lifts_count_the_body():
 
 
 def test_what_last_time_recommends_moves_the_loads_of_its_line():
-    carried = {(1, 1): Carried(was_kg=Decimal(100), kg=Decimal(105))}
+    carried = {Line(1, 1): Carried(was_kg=Decimal(100), kg=Decimal(105))}
     assert loads("Back squat: 5 at 100", kit=FULL, carried=carried) == [105]
     assert loads("Back squat: 5 at 100; 5 at 80", kit=FULL, carried=carried) == [105, 85]
-    assert loads("Front squat: 5 at 60\nBack squat: 5 at 100", kit=FULL, carried={(2, 1): carried[1, 1]}) == [
-        60,
-        105,
-    ]
+    second = {Line(2, 1): carried[Line(1, 1)]}
+    assert loads("Front squat: 5 at 60\nBack squat: 5 at 100", kit=FULL, carried=second) == [60, 105]
 
 
 def test_a_miss_is_cut_once_where_the_max_has_come_down_too():
-    missed = {(1, 1): Carried(was_kg=Decimal(135), kg=Decimal("127.5"))}
+    missed = {Line(1, 1): Carried(was_kg=Decimal(135), kg=Decimal("127.5"))}
     assert loads("Back squat: 2 at 90%", kit=FULL, estimates=MAX_150, carried=missed) == [Decimal("127.5")]
     fallen = {SQUAT: estimate(140.0, 1, 0)}
     assert loads("Back squat: 2 at 90%", kit=FULL, estimates=fallen, carried=missed) == [Decimal("125")]

@@ -9,9 +9,9 @@ from functools import partial
 from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Carried
 from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
+from fortis.core.line import Line, by_line, line_of_each
 from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
-from fortis.core.resolution import Line
 from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
@@ -79,7 +79,7 @@ def _whichever_side_first(asks: tuple[PlannedBout, ...]) -> tuple[PlannedBout, .
 def is_straight(sets: Iterable[PlannedSet]) -> bool:
     """Whether the sets of a group are those of one lift, each after the rest of the one before."""
     sets = list(sets)
-    return len({each.entry for each in sets}) == 1 and all(each.every is None and not each.block for each in sets)
+    return len({*line_of_each(sets)}) == 1 and all(each.every is None and not each.block for each in sets)
 
 
 def adapted(
@@ -95,7 +95,7 @@ def adapted(
     """
     if reps is not None:
         prescription = _each_of(prescription, line, partial(_with_reps, reps=reps))
-    group = [each for each in prescription.sets if each.group == line[0] and not each.is_warm_up]
+    group = [each for each in prescription.sets if each.group == line.group and not each.is_warm_up]
     if not is_straight(group):
         return prescription
     if sets is not None and sets > len(group):
@@ -109,8 +109,8 @@ def adapted(
 def _each_of(prescription: Prescription, line: Line, change: Callable[[PlannedSet], PlannedSet]) -> Prescription:
     """A plan with a change of every work set of a line."""
     sets = (
-        change(each) if (each.group, each.entry) == line and not each.is_warm_up else each
-        for each in prescription.sets
+        change(each) if of == line and not each.is_warm_up else each
+        for of, each in zip(line_of_each(prescription.sets), prescription.sets, strict=True)
     )
     return prescription.model_copy(update={"sets": tuple(sets)})
 
@@ -141,7 +141,7 @@ def with_carried(
     Sets and rests that are no longer written as they were are left as they are.
     """
     for line, each in carried.items():
-        work = [own for own in prescription.by_entry()[line] if not own.is_warm_up]
+        work = [own for own in by_line(prescription)[line] if not own.is_warm_up]
         sets = each.sets.beside(len(work)) if each.sets else None
         rest = each.rest.beside(work[0].rest) if each.rest else None
         prescription = adapted(prescription, line, sets, rest, each.reps)
@@ -160,7 +160,7 @@ def _on_rung(each: PlannedSet, lift: Exercise, setup: SetUp) -> PlannedSet:
 
 def loads_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -> Mapping[Line, Carried]:
     """What is carried of loads: nothing to a rung that is another lift, the first time it is done."""
-    lines = prescription.by_entry()
+    lines = by_line(prescription)
 
     def is_new(line: Line, each: Carried) -> bool:
         (first, *_) = lines[line]
@@ -172,7 +172,7 @@ def loads_carried(prescription: Prescription, carried: Mapping[Line, Carried]) -
 
 def asked_by(prescription: Prescription) -> frozenset[Asked]:
     """The lines of a plan, as far as something can be carried to them."""
-    return frozenset((sets[0].key, target_of(sets)) for sets in prescription.by_entry().values())
+    return frozenset((sets[0].key, target_of(sets)) for sets in by_line(prescription).values())
 
 
 def from_earlier(carries: Carries, day: date) -> Carries:
@@ -194,7 +194,7 @@ def carry(prescription: Prescription, recommended: Iterable[Carries]) -> Mapping
     found: dict[Line, Carried] = {}
     if not waiting:
         return found
-    for line, sets in prescription.by_entry().items():
+    for line, sets in by_line(prescription).items():
         if own := waiting.get((sets[0].key, target_of(sets))):
             found[line] = own.pop(0) if len(own) > 1 else own[0]
     return found

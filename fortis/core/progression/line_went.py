@@ -9,6 +9,7 @@ from typing import Self
 
 from fortis.core.basis import Instead
 from fortis.core.exercises import Exercise, LoadKind
+from fortis.core.line import Line, by_line
 from fortis.core.line_demand import MISSING, Demand, Outlook, Place, demand_of, follows
 from fortis.core.line_loads import lead_of
 from fortis.core.loading.kit import Kit
@@ -219,12 +220,18 @@ class LineWent:
     def _demand_with(self, reps: FixedReps | Hold | None, sets: int | None, rest: int | None) -> Demand | None:
         if self.part is None or self.max is None:
             return None
-        line = self.sets[0].group, self.sets[0].entry
+        line = self._line
         session = adapted(self.session, line, sets, rest, reps)
         lift = self.exercise.id
-        of_line = [each for each in session.by_entry()[line] if not each.is_warm_up and each.lift.id == lift]
+        of_line = [each for each in by_line(session)[line] if not each.is_warm_up and each.lift.id == lift]
         demand = demand_of(session, of_line, self.lead.planned, self.part)
         return demand.bouts_with_loads(self._levelled(self.part))
+
+    @property
+    def _line(self) -> Line:
+        """Which line of its session it is."""
+        first = self.sets[0]
+        return next(line for line, sets in by_line(self.session).items() if any(each is first for each in sets))
 
     def _levelled(self, part: Decimal) -> dict[Place, float]:
         """The bouts with less than the heaviest that asks the same, and how many times as heavy they are to be."""

@@ -12,6 +12,7 @@ from functools import cached_property
 from typing import Any
 
 from fortis.core.basis import Carried, Instead, Rung
+from fortis.core.line import by_line
 from fortis.core.line_demand import MISSING, Outlook
 from fortis.core.line_loads import share_of_max
 from fortis.core.loading.kit import Kit
@@ -127,7 +128,7 @@ def recommendations(
     done = {bout.position: bout for bout in performed}
     cases = (
         _Case.of(prescription, sets, done, kit, body_kg, estimates, policies)
-        for line in prescription.by_entry().values()
+        for line in by_line(prescription).values()
         for sets in _by_lift(line)
     )
     return tuple(case.decide() for case in cases if case)

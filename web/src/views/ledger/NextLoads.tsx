@@ -26,11 +26,16 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
       <div className="mt-2 border-t border-ink">
         {loads.map((load) => (
           <article
-            key={`${load.group}.${load.entry} ${load.exercise}`}
-            aria-label={`Next time: ${load.exercise}`}
+            key={`${load.group}.${load.entry} ${load.exercise} ${load.aim}`}
+            aria-label={`Next time: ${load.exercise}${isApart(load, loads) ? `, ${load.aim}` : ""}`}
             className="grid gap-x-6 gap-y-2 border-b border-hairline py-3 sm:grid-cols-[14rem_12rem_1fr]"
           >
-            <h3 className="font-semibold">{load.exercise}</h3>
+            <h3 className="font-semibold">
+              {load.exercise}
+              {isApart(load, loads) && (
+                <span className="block text-[15px] font-normal text-faint">{load.aim}</span>
+              )}
+            </h3>
             <p>
               <b className="narrow text-2xl">
                 {words(load, load.kg)}
@@ -56,6 +61,11 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
     </section>
   );
 }
+
+/** Whether other sets of its line have a next load of their own: then it says which ones it is of. */
+const isApart = ({ group, entry, exercise }: NextLoad, loads: NextLoad[]) =>
+  loads.filter((other) => other.group === group && other.entry === entry && other.exercise === exercise)
+    .length > 1;
 
 const rungWords = ({ exercise, setup }: NonNullable<NextLoad["rung"]>) =>
   [exercise, ...setup.items].join(", ").toLowerCase();
