@@ -77,7 +77,7 @@ class Serving:
         own = ["--db", str(self.database), "--port", str(self.port)]
         command = [sys.executable, "-m", "tests.ahead", "serve", *own]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        latest = time.monotonic() + 60
+        latest = time.monotonic() + 180
         while time.monotonic() < latest:
             try:
                 urllib.request.urlopen(f"{self.address}/api/today", timeout=2)

@@ -765,6 +765,7 @@ def test_what_is_done_before_the_first_lift_is_ticked_and_stays_with_the_session
     ready_offline(page)
     page.context.set_offline(True)
     prepare.get_by_label(re.compile("heat on the left elbow")).check()
+    expect(page.get_by_text("kept on this device (1)")).to_be_visible()
     page.reload()
     expect(prepare.get_by_label(re.compile("heat on the left elbow"))).to_be_checked()
     expect(prepare.get_by_label(re.compile("hip drills"))).not_to_be_checked()

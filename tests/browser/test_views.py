@@ -105,12 +105,14 @@ def test_lifts_and_words_are_offered_while_writing(desktop):
 
 
 def test_lifts_that_come_late_are_offered_for_the_name_begun(desktop):
-    waiting = []
-    desktop.route("**/api/compose/lifts", lambda route: waiting.append(route))
+    waiting, come = [], []
+    desktop.route("**/api/compose/lifts", lambda route: route.continue_() if come else waiting.append(route))
     form = compose(desktop, "")
     form.press_sequentially("Seal")
     expect(desktop.get_by_role("option", name="Seal row")).to_have_count(0)
-    waiting[0].continue_()
+    come.append("from now on")
+    for route in waiting:
+        route.continue_()
     desktop.get_by_role("option", name="Seal row").wait_for()
 
 
