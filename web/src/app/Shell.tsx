@@ -91,7 +91,7 @@ function ViewLink({ to, name, keys }: (typeof VIEWS)[number]) {
       end={to === "/"}
       className={({ isActive }) =>
         clsx(
-          "-mb-px flex min-h-11 flex-1 items-center justify-center border-b-3 px-0.5 max-sm:text-[clamp(12px,3.8vw,15px)] sm:flex-none sm:px-3.5 sm:py-3.5",
+          "-mb-px flex min-h-11 flex-auto items-center justify-center border-b-3 px-0.5 max-sm:text-[clamp(12px,3.8vw,15px)] sm:flex-none sm:px-3.5 sm:py-3.5",
           isActive ? "border-work font-bold" : "border-transparent text-faint hover:text-ink",
         )
       }
