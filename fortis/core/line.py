@@ -22,16 +22,17 @@ class Line(NamedTuple):
 
 def line_of_each(sets: Iterable[PlannedSet]) -> Sequence[Line]:
     """The line of each of some sets: of whole groups, in their order."""
-    sets = list(sets)
-    kinds: list[tuple[int, int, bool | None]] = []
-    last: dict[tuple[int, int], bool | None] = {}
+    found: list[tuple[int, int, bool]] = []
+    last: dict[tuple[int, int], bool] = {}
+    naming: set[tuple[int, int]] = set()
     for each in sets:
         at = each.group, each.entry
         if not each.is_warm_up and (unnamed := _unnamed(each)) is not None:
             last[at] = unnamed
-        kinds.append((*at, None if each.is_warm_up else last.get(at)))
-    mixed = {kind[:2] for kind in kinds if kind[2]} & {kind[:2] for kind in kinds if kind[2] is False}
-    return [Line(group, entry, bool(unnamed) and (group, entry) in mixed) for group, entry, unnamed in kinds]
+            if not unnamed:
+                naming.add(at)
+        found.append((*at, not each.is_warm_up and last.get(at, False)))
+    return [Line(group, entry, unnamed and (group, entry) in naming) for group, entry, unnamed in found]
 
 
 def _unnamed(each: PlannedSet) -> bool | None:

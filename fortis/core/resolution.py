@@ -53,11 +53,25 @@ def _group(
 
     `before` are the sets before it, where it has loads to be found that they tire.
     """
-    written, lines_in = sets, line_of_each(sets)
-    numbers = {line: number for number, line in enumerate(sorted({*lines_in}), start=1)}
-    sets = tuple(_numbered(each, numbers[line]) for line, each in zip(lines_in, sets, strict=True))
+    lines = line_of_each(sets)
+    numbers = {line: number for number, line in enumerate(sorted({*lines}), start=1)}
+    apart = tuple(_numbered(each, numbers[line]) for line, each in zip(lines, sets, strict=True))
+    own = {numbers[line]: load for line, load in carried if line in numbers}
+    loaded = _with_loads(apart, basis, own, before)
+    settled = [_numbered(each, was.entry) for was, each in zip(sets, loaded, strict=True)]
+    if basis.kit is None:
+        return tuple(settled)
     first_sets = {each.entry: each for each in reversed(sets)}
-    recommended = {numbers[line]: load for line, load in carried if line in numbers}
+    unknown = {entry for entry, first in first_sets.items() if waits_for_max(first, basis)}
+    planned = warmed(settled, basis.kit, basis.warm_ups, warm, unknown) if basis.warm_ups else settled
+    return stacked(planned, basis.kit, basis.plate_order)
+
+
+def _with_loads(
+    sets: tuple[PlannedSet, ...], basis: Basis, recommended: Mapping[int, Carried], before: tuple[PlannedSet, ...]
+) -> list[PlannedSet]:
+    """The sets of a group with their loads; each of its lines has a number of its own, as if it were an entry."""
+    first_sets = {each.entry: each for each in reversed(sets)}
     leads = _leads(sets)
     found = [entry for entry, lead in leads.items() if lead.load is None] if _wants_load(sets) else []
     ratios = {
@@ -78,13 +92,7 @@ def _group(
     if lighter := _lighter(settled, lines, before):
         lines = {entry: of_line(entry, lighter.get(entry, 1.0)) for entry in leads}
         settled = [lines[each.entry].settled(each) for each in sets]
-    settled = [_numbered(each, was.entry) for was, each in zip(written, settled, strict=True)]
-    if basis.kit is None:
-        return tuple(settled)
-    first_sets = {each.entry: each for each in reversed(written)}
-    unknown = {entry for entry, first in first_sets.items() if waits_for_max(first, basis)}
-    planned = warmed(settled, basis.kit, basis.warm_ups, warm, unknown) if basis.warm_ups else settled
-    return stacked(planned, basis.kit, basis.plate_order)
+    return settled
 
 
 def _numbered(each: PlannedSet, entry: int) -> PlannedSet:

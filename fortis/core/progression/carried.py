@@ -77,7 +77,7 @@ def _whichever_side_first(asks: tuple[PlannedBout, ...]) -> tuple[PlannedBout, .
 
 
 def is_straight(sets: Iterable[PlannedSet]) -> bool:
-    """Whether the sets of a group are those of one lift, each after the rest of the one before."""
+    """Whether the sets of a group are those of one line, each after the rest of the one before."""
     sets = list(sets)
     return len({*line_of_each(sets)}) == 1 and all(each.every is None and not each.block for each in sets)
 

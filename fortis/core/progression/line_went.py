@@ -129,12 +129,13 @@ Changed = tuple[FixedReps | Hold | None, int | None, int | None]
 class LineWent:
     """The sets of one lift of a line, as planned and as done: all there is to weigh for its next time.
 
-    `lead` is the bout its load is told by, done with `was_kg`; `written` is the load that is written for it.
-    `judged` are the bouts of which it can be told whether their target was met, `open` others beside them that were
-    to go on as long as they can; `part` is what of body weight is moved, `demands` what it asks with other reps,
-    sets or rests, as far as that was wanted.
+    `line` is the one of its session, `lead` the bout its load is told by, done with `was_kg`; `written` is the load
+    that is written for it. `judged` are the bouts of which it can be told whether their target was met, `open`
+    others beside them that were to go on as long as they can; `part` is what of body weight is moved, `demands`
+    what it asks with other reps, sets or rests, as far as that was wanted.
     """
 
+    line: Line
     sets: list[PlannedSet]
     written: LoadTarget | None
     lead: Pair
@@ -152,6 +153,7 @@ class LineWent:
     def of(
         cls,
         prescription: Prescription,
+        line: Line,
         sets: list[PlannedSet],
         done: Mapping[Position, PerformedBout],
         kit: Kit,
@@ -175,6 +177,7 @@ class LineWent:
         if lead.done.kg is None:
             return None
         return cls(
+            line=line,
             sets=sets,
             written=lead_load,
             lead=lead,
@@ -220,18 +223,11 @@ class LineWent:
     def _demand_with(self, reps: FixedReps | Hold | None, sets: int | None, rest: int | None) -> Demand | None:
         if self.part is None or self.max is None:
             return None
-        line = self._line
-        session = adapted(self.session, line, sets, rest, reps)
+        session = adapted(self.session, self.line, sets, rest, reps)
         lift = self.exercise.id
-        of_line = [each for each in by_line(session)[line] if not each.is_warm_up and each.lift.id == lift]
+        of_line = [each for each in by_line(session)[self.line] if not each.is_warm_up and each.lift.id == lift]
         demand = demand_of(session, of_line, self.lead.planned, self.part)
         return demand.bouts_with_loads(self._levelled(self.part))
-
-    @property
-    def _line(self) -> Line:
-        """Which line of its session it is."""
-        first = self.sets[0]
-        return next(line for line, sets in by_line(self.session).items() if any(each is first for each in sets))
 
     def _levelled(self, part: Decimal) -> dict[Place, float]:
         """The bouts with less than the heaviest that asks the same, and how many times as heavy they are to be."""

@@ -81,7 +81,8 @@ NO_POLICIES: Mapping[str, Policy] = {}
 class NextLoad(Value):
     """The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
 
-    `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
+    `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change. `unnamed` says
+    that it is of those sets only that leave their load to be found, where others of the lift name one.
     """
 
     exercise: str
@@ -89,6 +90,7 @@ class NextLoad(Value):
     setup: SetUp
     group: int
     entry: int
+    unnamed: bool
     move: Move
     was_kg: Kilograms
     kg: Kilograms
@@ -127,9 +129,9 @@ def recommendations(
     """
     done = {bout.position: bout for bout in performed}
     cases = (
-        _Case.of(prescription, sets, done, kit, body_kg, estimates, policies)
-        for line in by_line(prescription).values()
-        for sets in _by_lift(line)
+        _Case.of(prescription, line, sets, done, kit, body_kg, estimates, policies)
+        for line, of_line in by_line(prescription).items()
+        for sets in _by_lift(of_line)
     )
     return tuple(case.decide() for case in cases if case)
 
@@ -183,8 +185,9 @@ class _Case(LineWent):
             exercise=self.exercise.name,
             lift_id=written_key(first)[0],
             setup=first.setup,
-            group=first.group,
-            entry=first.entry,
+            group=self.line.group,
+            entry=self.line.entry,
+            unnamed=self.line.unnamed,
             move=move,
             was_kg=self.was_kg,
             kg=kg,

@@ -4155,7 +4155,8 @@ export interface components {
          * NextLoad
          * @description The recommendation for one line: from `was_kg`, the load of its lead bout, to `kg`, by the lift's policy.
          *
-         *     `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change.
+         *     `reps`, `sets`, `rest` and `hold` (seconds) and `rung` are those of next time where they change. `unnamed` says
+         *     that it is of those sets only that leave their load to be found, where others of the lift name one.
          */
         NextLoad: {
             /** Aim */
@@ -4187,6 +4188,8 @@ export interface components {
             /** Sets */
             sets: number | null;
             setup: components["schemas"]["SetUp-Output"];
+            /** Unnamed */
+            unnamed: boolean;
             /** Was Kg */
             was_kg: number;
         };

@@ -24,39 +24,40 @@ export function NextLoads({ loads }: { loads: NextLoad[] }) {
         Next time
       </h2>
       <div className="mt-2 border-t border-ink">
-        {loads.map((load) => (
-          <article
-            key={`${load.group}.${load.entry} ${load.exercise} ${load.aim}`}
-            aria-label={`Next time: ${load.exercise}${isApart(load, loads) ? `, ${load.aim}` : ""}`}
-            className="grid gap-x-6 gap-y-2 border-b border-hairline py-3 sm:grid-cols-[14rem_12rem_1fr]"
-          >
-            <h3 className="font-semibold">
-              {load.exercise}
-              {isApart(load, loads) && (
-                <span className="block text-[15px] font-normal text-faint">{load.aim}</span>
-              )}
-            </h3>
-            <p>
-              <b className="narrow text-2xl">
-                {words(load, load.kg)}
-                {!(load.body && load.kg === 0) && <span className="text-base font-normal"> kg</span>}
-              </b>
-              <span className="ml-2 text-[15px] text-faint">
-                {MOVES[load.move]}
-                {load.reps !== null && ` (${load.reps})`}
-                {load.sets !== null && ` (${load.sets})`}
-                {load.rest !== null && ` (${clock(load.rest)})`}
-                {load.hold !== null && ` (${load.hold} s)`}
-                {load.rung !== null && ` (${rungWords(load.rung)})`}
-                {load.kg !== load.was_kg && ` from ${words(load, load.was_kg)}`}
-              </span>
-            </p>
-            <div className="text-[15px] text-faint">
-              <Reasons reasons={load.reasons} />
-              <Progress liftId={load.lift_id} policy={load.policy} />
-            </div>
-          </article>
-        ))}
+        {loads.map((load) => {
+          const of = isApart(load, loads) ? load.aim : "";
+          return (
+            <article
+              key={`${load.group}.${load.entry} ${load.exercise} ${load.unnamed}`}
+              aria-label={`Next time: ${load.exercise}${of && `, ${of}`}`}
+              className="grid gap-x-6 gap-y-2 border-b border-hairline py-3 sm:grid-cols-[14rem_12rem_1fr]"
+            >
+              <h3 className="font-semibold">
+                {load.exercise}
+                {of && <span className="block text-[15px] font-normal text-faint">{of}</span>}
+              </h3>
+              <p>
+                <b className="narrow text-2xl">
+                  {words(load, load.kg)}
+                  {!(load.body && load.kg === 0) && <span className="text-base font-normal"> kg</span>}
+                </b>
+                <span className="ml-2 text-[15px] text-faint">
+                  {MOVES[load.move]}
+                  {load.reps !== null && ` (${load.reps})`}
+                  {load.sets !== null && ` (${load.sets})`}
+                  {load.rest !== null && ` (${clock(load.rest)})`}
+                  {load.hold !== null && ` (${load.hold} s)`}
+                  {load.rung !== null && ` (${rungWords(load.rung)})`}
+                  {load.kg !== load.was_kg && ` from ${words(load, load.was_kg)}`}
+                </span>
+              </p>
+              <div className="text-[15px] text-faint">
+                <Reasons reasons={load.reasons} />
+                <Progress liftId={load.lift_id} policy={load.policy} />
+              </div>
+            </article>
+          );
+        })}
       </div>
     </section>
   );
