@@ -5,7 +5,7 @@ without a connection has a file. Steps are told as text, a line a step, so that 
 """
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from pathlib import Path
 from random import Random
@@ -248,7 +248,7 @@ def advice_cases() -> list[Case]:
         lookups = []
         for _ in range(120):
             each, bout = random.choice(bouts)
-            lookups.append(_lookup(random, lines[entry_name(each)], each, bout))
+            lookups.append(_lookup(random, lines, each, bout))
         table = all_advice(prescription, bar).model_dump(mode="json", exclude_none=True)
         cases.append({"table": table | {"advice": list(map(_slim_advice, table["advice"]))}, "lookups": lookups})
     return cases
@@ -259,13 +259,15 @@ def _slim_advice(advice: Case) -> Case:
     return slim | {"again": {"text": advice["again"]["text"]}} if "again" in advice else slim
 
 
-def _lookup(random: Random, line: Line, each: PlannedSet, bout: PlannedBout) -> Case:
+def _lookup(random: Random, lines: Sequence[Line], each: PlannedSet, bout: PlannedBout) -> Case:
     """A bout, sometimes with the one in the set before, and the advice that the rules give."""
     assert bout.settled
-    before = next((other for other in line.sets if other.number == each.number - 1), None)
+    of_set = {(entry_name(other), other.number): (line, other) for line in lines for other in line.sets}
+    line, _ = of_set[entry_name(each), each.number]
+    of_before, before = of_set.get((entry_name(each), each.number - 1), (line, None))
     twin = next((other for other in before.bouts if other.number == bout.number), None) if before else None
     own, own_advice = _said(random, line, each, bout)
-    earlier, earlier_advice = _said(random, line, before, twin) if before and twin else (None, None)
+    earlier, earlier_advice = _said(random, of_before, before, twin) if before and twin else (None, None)
     expected = own_advice
     if own_advice and own_advice.again and earlier_advice and earlier_advice.was == own_advice.was:
         expected = own_advice.again

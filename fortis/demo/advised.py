@@ -30,8 +30,8 @@ class Advised:
         """Take the advice after a bout, where it is to go on lighter, or to stop."""
         each, bout = self._bouts[performed.position]
         entry = entry_name(each)
-        line = self._lines.get(entry)
-        if line is None or each.is_warm_up:
+        line = next((line for line in self._lines if line.holds(each)), None)
+        if line is None:
             return
         outcome = Outcome(performed.number_beside(bout), performed.reserve, performed.ended)
         advice, before = line.advise(each, bout, outcome), self._was_off.get(entry)
@@ -52,11 +52,14 @@ class Advised:
             self.adjustments = own.model_copy(update={"skipped": (*own.skipped, *to_come)})
         elif advice.course is Course.LIGHTER:
             changed = {entry: [change.after(each.number) for change in advice.loads]}
-            changed |= {other.entry: list(other.loads) for other in advice.others}
+            for other in advice.others:
+                changed.setdefault(other.entry, []).extend(other.loads)
             changed = {name: changes for name, changes in changed.items() if changes}
             loads = {name: (*own.loads.get(name, ()), *changes) for name, changes in changed.items()}
             self.adjustments = own.model_copy(update={"loads": own.loads | loads})
-            self._lines |= {name: self._lines[name].with_loads(changes) for name, changes in changed.items()}
+            self._lines = [
+                line.with_loads(changed[line.entry]) if line.entry in changed else line for line in self._lines
+            ]
         self._stands(as_played(self._planned, self.adjustments))
 
     def _stands(self, plan: Prescription) -> None:

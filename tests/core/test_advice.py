@@ -7,7 +7,7 @@ from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended
-from fortis.core.played import as_played, entry_name
+from fortis.core.played import as_played
 from fortis.core.progression.advice import Bar, Course, Outcome
 from fortis.core.progression.advice_table import NONE_KNOWN, all_advice, lines_of, load_name
 from fortis.core.resolution import resolve
@@ -18,6 +18,7 @@ from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from fortis.core.tally.records import Alike, Best
+from fortis.core.units import plain
 from tests.core.kits import FULL, SPARSE
 
 
@@ -33,7 +34,7 @@ def advice(text, number, reserve=None, ended=None, kit=FULL, at=0, bout=0):
 
 
 def line_of(prescription, each, bar, maxes=NONE_KNOWN):
-    return lines_of(prescription, bar, maxes)[entry_name(each)]
+    return next(line for line in lines_of(prescription, bar, maxes) if line.holds(each))
 
 
 FIVES = "Back squat: 3 x 5 at 100 kg leave 2"
@@ -136,7 +137,7 @@ def looked_up(table, position, kg, number, reserve, ended=""):
 def test_the_table_holds_what_the_rules_say():
     prescription = plan("Back squat: 3 x 5 at 100 kg leave 2\nDip: 2 x 6-8 at bw+10 kg leave 1\nPlank: hold 30s")
     bar = Bar(FULL, Decimal(80))
-    table, lines = all_advice(prescription, bar), lines_of(prescription, bar)
+    table = all_advice(prescription, bar)
     for sets in prescription.by_entry().values():
         for each in sets:
             (bout,) = each.bouts
@@ -147,7 +148,7 @@ def test_the_table_holds_what_the_rules_say():
                         said = "" if left is None else f"{left}"
                         kg = f"{bout.settled.kg}" if bout.settled else ""
                         found = looked_up(table, each.position(bout), kg, number, said, ended or "")
-                        expected = lines[entry_name(each)].advise(each, bout, outcome)
+                        expected = line_of(prescription, each, bar).advise(each, bout, outcome)
                         assert (found and found.text) == (expected and expected.text)
     assert looked_up(table, "1.1.1.1.1", "100", 5, "5+") == looked_up(table, "1.1.1.1.1", "100", 5, "5")
 
@@ -282,6 +283,46 @@ def test_lifts_that_share_muscles_follow_the_day():
     assert load_name(change.kg) in table.positions["2.1.1.1.1"]
 
 
+MIXED = "Back squat: 1 x 5 at 85% rest 3:00; 3 x 8 leave 2 rest 3:00"
+
+
+def test_sets_that_name_no_load_follow_those_that_do_only_as_far_as_the_day_goes():
+    """The fives are over: nothing is said of their load, and the eights go by how far the day is off."""
+    maxes = known(150)
+    prescription = settled(MIXED, maxes)
+    fives, eights = prescription.sets[:2]
+    line = line_of(prescription, fives, Bar(FULL, None), maxes)
+    advised = line.advise(fives, fives.bouts[0], Outcome(4, Decimal(0)))
+    assert (advised.course, advised.text, advised.kg, advised.loads) == (Course.LIGHTER, "4 of 5 reps.", None, ())
+    (follows,) = advised.others
+    (change,) = follows.loads
+    planned_kg = eights.bouts[0].settled.kg
+    day = next(reason.values["percent"] for reason in advised.reasons if reason.code == "day")
+    assert (follows.entry, change.set, change.was_kg) == ("1.1", 2, planned_kg)
+    assert change.kg <= planned_kg * (1 + day / 100) < change.kg + Decimal("2.5")
+    assert follows.text == f"The sets after it: {plain(change.kg)} for {plain(planned_kg)}."
+    table = all_advice(prescription, Bar(FULL, None), maxes)
+    assert load_name(change.kg) in table.positions["1.2.1.2.1"]
+
+
+def test_sets_that_name_a_load_follow_those_before_them_that_do_not():
+    maxes = known(150)
+    prescription = settled("Back squat: 3 x 5 leave 2 rest 3:00; 1 x 3 at 90%", maxes)
+    first = prescription.sets[0]
+    advised = line_of(prescription, first, Bar(FULL, None), maxes).advise(first, first.bouts[0], Outcome(4))
+    (own,) = advised.loads
+    (follows,) = advised.others
+    assert own.kg == advised.kg < first.bouts[0].settled.kg
+    assert (follows.text.split(":")[0], follows.loads[0].set) == ("The sets after these", 4)
+
+
+def test_far_too_few_reps_end_the_whole_exercise():
+    prescription = settled(MIXED, known(150))
+    each = prescription.sets[0]
+    line = line_of(prescription, each, Bar(FULL, None), known(150))
+    assert line.advise(each, each.bouts[0], Outcome(2, Decimal(0))).course is Course.STOP
+
+
 def test_a_day_as_expected_moves_nothing_else():
     prescription = settled("Back squat: 3 x 3 at 125 leave 2\nFront squat: 3 x 5 at 100 leave 2", known(150))
     table = all_advice(prescription, Bar(FULL, None), known(150))
@@ -294,7 +335,7 @@ def test_on_a_bad_day_a_record_within_reach_is_offered_beside_the_lighter_load()
     before = {Alike("back-squat", "", ""): [Best(Decimal("92.5"), 6, date(2026, 3, 2))]}
     prescription = plan(FIVES)
     each = prescription.sets[0]
-    line = lines_of(prescription, Bar(FULL, None), NONE_KNOWN, before)[entry_name(each)]
+    (line,) = lines_of(prescription, Bar(FULL, None), NONE_KNOWN, before)
     advised = line.advise(each, each.bouts[0], Outcome(5, Decimal(0)))
     assert (advised.kg, advised.win) == (
         Decimal("92.5"),

@@ -35,3 +35,11 @@ def test_back_off_sets_follow_the_top_set():
 def test_a_load_that_is_no_range_is_no_choice():
     assert choices(planned("Back squat: 3 at 150 kg\nPlank: hold 30s"), BAR) == {}
     assert choices(planned("Back squat: 3 at 150-151 kg"), BAR) == {}
+
+
+def test_a_range_is_settled_after_sets_that_leave_their_load_to_be_found():
+    prescription = planned("Back squat: 2 x 8 leave 2; 3 at 152.5-160 kg leave 1")
+    ways = choices(prescription, BAR)["1.3.1.3.1"]
+    light = next(way for way in ways if way.moved == "light")
+    after = as_played(prescription, Adjustments(loads={"1.1": light.loads}))
+    assert after.sets[-1].bouts[0].settled.kg == 160

@@ -7,8 +7,12 @@ from sqlalchemy import func, select
 
 from fortis.core.adjustments import Adjustments
 from fortis.core.basis import Basis
+from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.progression.advice_table import NONE_KNOWN
 from fortis.core.resolution import resolve
+from fortis.core.strength.estimate import Estimate
+from fortis.core.structure.model import SetUp, lift_key
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import lay_out
 from fortis.demo.advised import Advised
@@ -19,10 +23,10 @@ from tests.core.kits import FULL
 PLAN = "Back squat: 4 x 5 at 100 kg leave 2 rest 3:00\nBench press: 2 x 5 at 80 kg leave 2"
 
 
-def played(*went):
+def played(*went, text=PLAN, maxes=NONE_KNOWN):
     """The loads of a session bout by bout, None where it was left out, and its changes."""
-    plan = resolve(lay_out(read(PLAN)), Basis(kit=FULL))
-    advised, kgs = Advised(plan, FULL, None, {}), []
+    plan = resolve(lay_out(read(text)), Basis(kit=FULL, estimates=maxes))
+    advised, kgs = Advised(plan, FULL, None, maxes), []
     outcomes = iter(went)
     for each in plan.sets:
         position = each.position(each.bouts[0])
@@ -60,6 +64,18 @@ def test_under_half_of_the_reps_ends_a_lift_and_no_other():
     kgs, adjustments = played((2, 0))
     assert kgs == [100, None, None, None, 80, 80]
     assert len(adjustments.skipped) == 3
+
+
+def test_both_kinds_of_sets_of_an_exercise_follow():
+    """What is left of the fives goes lighter, and the eights after them with the day."""
+    maxes = {lift_key(LIBRARY.find("Back squat"), SetUp()): Estimate(kg=150, low=146, high=154)}
+    text = "Back squat: 2 x 5 at 85%; 2 x 8 leave 2"
+    as_planned = (5, 1), (8, 3), (8, 2)
+    (fives, _, eights, _), _ = played((5, 1), *as_planned, text=text, maxes=maxes)
+    kgs, adjustments = played((4, 0), *as_planned, text=text, maxes=maxes)
+    assert kgs[0] == fives > kgs[1]
+    assert kgs[2] == kgs[3] < eights
+    assert [change.set for change in adjustments.loads["1.1"]] == [2, 3]
 
 
 def test_the_demo_has_days_that_went_badly_and_none_goes_on_missing(demo_at, tmp_path):

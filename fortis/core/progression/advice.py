@@ -18,7 +18,7 @@ from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, Where, nearest_told, next_above
 from fortis.core.performance import Ended
-from fortis.core.played import with_loads
+from fortis.core.played import entry_name, with_loads
 from fortis.core.progression.expectation import Expectation, LineAsks
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import is_rep_target, least_of, to_the_half
@@ -192,6 +192,15 @@ class Line:
     bar: Bar
     bests: tuple[Best, ...] = ()
 
+    @property
+    def entry(self) -> str:
+        """The entry it is of, as adjustments name it. Where some sets of that name a load, it has two lines."""
+        return entry_name(self.sets[0])
+
+    def holds(self, each: PlannedSet) -> bool:
+        """Whether a set is one of the line."""
+        return any(entry_name(own) == entry_name(each) and own.number == each.number for own in self.sets)
+
     def advise(self, each: PlannedSet, bout: PlannedBout, outcome: Outcome) -> Advice | None:
         """Advise on the rest of the session after a bout of the line. None where nothing is left, or asked."""
         judged = self.judged(each, bout)
@@ -225,10 +234,15 @@ class Line:
             loads = self._following(line, at, 1 + off) if abs(off) >= A_STEP else ()
             if loads:
                 was, now = loads[0].was_kg or Decimal(0), loads[0].kg
-                why = "the same lift" if line.lift.id == self.sets[0].lift.id else "shares its muscles"
                 text = f"{load_words(now, body=line.body)} for {load_words(was, body=line.body)}."
-                text = f"{line.exercise} ({why}): {text}"
+                text = f"{self._words_for(line)}: {text}"
                 yield OtherLoads(entry=line.entry, exercise=line.exercise, text=text, loads=loads)
+
+    def _words_for(self, line: Other) -> str:
+        if line.entry == self.entry:
+            return "The sets after these" if len(self.sets) > 1 else "The sets after it"
+        why = "the same lift" if line.lift.id == self.sets[0].lift.id else "shares its muscles"
+        return f"{line.exercise} ({why})"
 
     def _following(self, line: Other, at: int, ratio: Decimal) -> tuple[LoadChange, ...]:
         """The bouts of another line still to come with loads in a ratio; none goes the other way by rounding."""
@@ -323,10 +337,17 @@ class Judged:
         """Whether nothing is left to do that could follow."""
         return not self.following and not any(each.at > self.at for line in self.line.others for each in line.bouts)
 
+    @cached_property
+    def _goes_on(self) -> bool:
+        """Whether the exercise has sets to come, of this line or of the other one of its entry."""
+        return bool(self.following) or any(
+            each.at > self.at for line in self.line.others for each in line.bouts if line.entry == self.line.entry
+        )
+
     def is_far_short(self, number: int) -> bool:
         """Whether so few reps of a single bout are no day for this lift."""
         least = self._least
-        return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and bool(self.following)
+        return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and self._goes_on
 
     @cached_property
     def _kg(self) -> Decimal:

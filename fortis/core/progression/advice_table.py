@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 from fortis.core.adjustments import LoadChange
 from fortis.core.cache import cached
+from fortis.core.line import by_line
 from fortis.core.line_demand import demand_of
 from fortis.core.line_loads import lead_of
 from fortis.core.loading.moved import body_part
@@ -74,27 +75,25 @@ class AdviceTable(Value):
 
 def lines_of(
     prescription: Prescription, bar: Bar, maxes: Maxes = NONE_KNOWN, bests: Bests = NONE_DONE
-) -> dict[str, Line]:
-    """The lines of a session as they stand, by the names of their entries."""
+) -> list[Line]:
+    """The lines of a session as they stand."""
     steps = timeline(prescription).steps
     at = {(each.group, each.entry, each.number): at for at, each in enumerate(prescription.sets)}
-    lines: dict[str, _Bare] = {}
-    for of_entry in prescription.by_entry().values():
-        sets = tuple(each for each in of_entry if not each.is_warm_up and each.open_bouts)
+    lines: list[_Bare] = []
+    for of_line in by_line(prescription).values():
+        sets = tuple(each for each in of_line if not each.is_warm_up and each.open_bouts)
         if sets:
             places = tuple(at[each.group, each.entry, each.number] for each in sets)
-            lines[entry_name(sets[0])] = _Bare.of(sets, places, bar)
-    found = {}
-    for name, bare in lines.items():
+            lines.append(_Bare.of(sets, places, bar))
+    found = []
+    for bare in lines:
         lead = lead_of([bout for each in bare.sets for bout in each.open_bouts])
         demand = demand_of(prescription, bare.sets, lead, bare.part or Decimal(0), steps)
         asks = LineAsks(demand.parts, maxes.get(bare.sets[0].key), bare.part)
-        others = tuple(
-            other for entry, line in lines.items() if entry != name and (other := _other(entry, line, bare))
-        )
+        others = tuple(other for line in lines if line is not bare and (other := _other(line, bare)))
         first = bare.sets[0]
         kind = Alike(first.lift.id, first.setup.key, tempo_key(first.bouts[0].tempo))
-        found[name] = Line(bare.sets, bare.at, asks, others, bar, tuple(bests.get(kind, ())))
+        found.append(Line(bare.sets, bare.at, asks, others, bar, tuple(bests.get(kind, ()))))
     return found
 
 
@@ -116,7 +115,7 @@ class _Bare(NamedTuple):
         return cls(sets, at, body, body_part(sets[0].lift, body, bar.body_kg))
 
 
-def _other(entry: str, line: _Bare, of: _Bare) -> Other | None:
+def _other(line: _Bare, of: _Bare) -> Other | None:
     """A line as far as it follows the day of another; None where it does not, or is over by then."""
     lift, judged = line.sets[0].lift, of.sets[0].lift
     follows = SAME_LIFT if lift.id == judged.id else SAME_MUSCLES if set(lift.prime) & set(judged.prime) else None
@@ -129,7 +128,7 @@ def _other(entry: str, line: _Bare, of: _Bare) -> Other | None:
         if bout.settled and is_rep_target(bout.reps) and at > of.at[0]
     ]
     own = line.part, line.body, follows, tuple(bouts)
-    return Other(entry, line.sets[0].exercise, lift, *own) if bouts else None
+    return Other(entry_name(line.sets[0]), line.sets[0].exercise, lift, *own) if bouts else None
 
 
 def all_advice(
@@ -156,13 +155,13 @@ def all_advice(
         if finding := finding_of(of_entry, bar):
             add(_finding(finding))
     lines = lines_of(prescription, bar, maxes, bests)
-    for name, line in lines.items():
-        add(_told(line, tuple(sorted(moved.get(name, ()), key=repr))))
+    for line in lines:
+        add(_told(line, tuple(sorted(moved.get(line.entry, ()), key=repr))))
     lifted: dict[str, dict[str, dict[str, int]]] = {}
-    for name, line in lines.items():
+    for line in lines:
         for planned_kg, others in with_others(line).items():
             numbers = {load_name(kg): len(advice) + at for at, kg in enumerate(others)}
-            lifted.setdefault(name, {})[load_name(planned_kg)] = numbers
+            lifted.setdefault(line.entry, {})[load_name(planned_kg)] = numbers
             advice.extend(others.values())
     return AdviceTable(
         advice=tuple(advice),

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from decimal import Decimal
 
 from fortis.core.adjustments import LoadChange
+from fortis.core.line import by_line
 from fortis.core.loading.nearest import Build, Where
 from fortis.core.progression.advice import Bar, Loaded, load_changes
 from fortis.core.structure.model import OfPrevious, OfTop, WeightRange
@@ -28,7 +29,7 @@ def choices(prescription: Prescription, bar: Bar) -> dict[str, tuple[Choice, ...
     By the position of the bout; those alone that differ.
     """
     found: dict[str, tuple[Choice, ...]] = {}
-    for sets in prescription.by_entry().values():
+    for sets in by_line(prescription).values():
         work = [each for each in sets if not each.is_warm_up and each.open_bouts]
         if not work:
             continue

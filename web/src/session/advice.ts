@@ -42,12 +42,15 @@ export function proposedChange(
 ): Pick<Adjustments, "loads" | "skipped"> | null {
   if (!advice || !step || !(advice.loads.length || advice.others.length)) return null;
   const own = advice.loads.map((load) => ({ ...load, set: step.set + load.set }));
-  const lines = [...(own.length ? [{ entry: entryKey(step), loads: own }] : []), ...advice.others];
-  const missing = lines.filter(
-    (line) => !isEqual((loads[line.entry] ?? []).slice(-line.loads.length), line.loads),
+  const changes: Adjustments["loads"] = own.length ? { [entryKey(step)]: own } : {};
+  for (const line of advice.others) {
+    changes[line.entry] = [...(changes[line.entry] ?? []), ...line.loads];
+  }
+  const missing = Object.entries(changes).filter(
+    ([entry, more]) => !isEqual((loads[entry] ?? []).slice(-more.length), more),
   );
   if (!missing.length) return null;
-  const moved = missing.map((line) => [line.entry, [...(loads[line.entry] ?? []), ...line.loads]]);
+  const moved = missing.map(([entry, more]) => [entry, [...(loads[entry] ?? []), ...more]]);
   return {
     loads: { ...loads, ...Object.fromEntries(moved) },
     skipped: [...new Set([...skipped, ...advice.skipped])],

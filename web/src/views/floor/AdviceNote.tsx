@@ -32,7 +32,7 @@ export function AdviceNote({ playing }: { playing: Playing }) {
           <p key={reason.text}>{reason.text}</p>
         ))}
       {advice.others.map((other) => (
-        <p key={other.entry}>{other.text}</p>
+        <p key={other.text}>{other.text}</p>
       ))}
       {advice.win && <p className="text-faint">{advice.win}</p>}
       {changes && (
