@@ -3,11 +3,11 @@ from decimal import Decimal
 
 import pytest
 
-from fortis.core.adjustments import Adjustments
+from fortis.core.adjustments import Adjustments, LoadChange
 from fortis.core.basis import Basis
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended
-from fortis.core.played import as_played
+from fortis.core.played import as_played, with_loads
 from fortis.core.progression.advice import Bar, Course, Outcome
 from fortis.core.progression.advice_table import NONE_KNOWN, all_advice, lines_of, load_name
 from fortis.core.resolution import resolve
@@ -314,6 +314,24 @@ def test_sets_that_name_a_load_follow_those_before_them_that_do_not():
     (follows,) = advised.others
     assert own.kg == advised.kg < first.bouts[0].settled.kg
     assert (follows.text.split(":")[0], follows.loads[0].set) == ("The sets after these", 4)
+
+
+def test_sets_of_one_line_that_ask_other_things_are_judged_each_by_their_own():
+    """Eights far below what leaves two are too light, though the line is to end with one left after fives."""
+    maxes = known(150)
+    prescription = settled("Back squat: 1 x 5 leave 1 rest 3:00; 3 x 8 leave 2 rest 3:00", maxes)
+    sets = with_loads(prescription.sets, [LoadChange(set=2, kg=Decimal(90))])
+    prescription = prescription.model_copy(update={"sets": tuple(sets)})
+    fives, _, eights = sets[:3]
+    advised = line_of(prescription, eights, Bar(FULL, None), maxes).advise(
+        eights, eights.bouts[0], Outcome(8, Decimal(5))
+    )
+    assert (advised.course, advised.kg) == (Course.HEAVIER, Decimal("92.5"))
+    missed = line_of(prescription, fives, Bar(FULL, None), maxes).advise(fives, fives.bouts[0], Outcome(4, 0))
+    assert missed.text == "4 of 5 reps. Next 82.5 instead of 90."
+    assert (missed.kg, [load.was_kg for load in missed.loads]) == (Decimal("82.5"), [90])
+    watched = line_of(prescription, fives, Bar(FULL, None), maxes).advise(fives, fives.bouts[0], Outcome(5, 0))
+    assert watched.text.endswith("If the next set ends so too, drop to 85.")
 
 
 def test_far_too_few_reps_end_the_whole_exercise():

@@ -3,9 +3,11 @@ from decimal import Decimal
 
 import pytest
 
+from fortis.core.adjustments import LoadChange
 from fortis.core.basis import Basis, Carried
 from fortis.core.exercises import LIBRARY
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.played import with_loads
 from fortis.core.progression.carried import Carries, carry, eased, with_carried
 from fortis.core.progression.decision import Move
 from fortis.core.progression.next_loads import next_loads, recommendations
@@ -84,6 +86,19 @@ def told(load, code):
 
 def codes(load):
     return [reason.code for reason in load.reasons]
+
+
+@pytest.mark.parametrize(
+    ("advised", "left", "kg", "code"),
+    [(True, 4, "100", "for the day"), (True, 2, "92.5", "met"), (False, 4, "92.5", "met")],
+)
+def test_what_the_floor_took_off_for_the_day_comes_back_where_it_went_well(advised, left, kg, code):
+    before, _ = played("Back squat: 3 x 5 at 100 kg leave 2", ())
+    changes = [LoadChange(set=1, kg=Decimal(90), advised=advised)]
+    plan = before.model_copy(update={"sets": tuple(with_loads(before.sets, changes))})
+    (load,) = next_loads(plan, performed(plan, [(5, left)] * 3), FULL, None, {})
+    assert (load.move, load.kg) == (Move.RAISE, Decimal(kg))
+    assert code in codes(load)
 
 
 @pytest.mark.parametrize(

@@ -116,13 +116,28 @@ def test_another_load_that_was_lifted_in_them_stands():
     )
 
 
-def test_a_load_that_was_changed_on_the_floor_is_the_one_that_counts():
-    plan = planned(TEXT, estimates=MAX)
-    changes = [LoadChange(set=2, kg=Decimal(100), advised=True)]
-    plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, changes))})
-    found = recommendations(plan, performed(plan, WELL), FULL, BODY, MAX)
-    share = found[0].carries.carried.proportions[1]
-    assert share == pytest.approx(100 / plan.sets[0].bouts[0].settled.kg, abs=0.001)
+@pytest.mark.parametrize(
+    ("advised", "went", "stands"),
+    [
+        (False, WELL, "lifted"),
+        (True, WELL, "planned"),
+        (True, [(4, 0), (8, 5), (8, 5), (8, 5)], "planned"),
+        (True, [(5, 1), (8, 4), (8, 3), (8, 1)], "lifted"),
+        (True, [(5, 1), (8, 4), (8, 3), (7, 0)], "lifted"),
+    ],
+)
+def test_made_lighter_for_the_day_they_go_back_to_their_share_where_they_went_well(advised, went, stands):
+    """What the lifter chose counts, and so does what was too much even so."""
+    before = planned(TEXT, estimates=MAX)
+    changes = [LoadChange(set=2, kg=Decimal(100), advised=advised)]
+    plan = before.model_copy(update={"sets": tuple(with_loads(before.sets, changes))})
+    (found,) = recommendations(plan, performed(plan, went), FULL, BODY, MAX)
+    five, eights = (each.bouts[0].settled for each in before.sets[:2])
+    share = {"lifted": 100, "planned": eights.wanted_kg}[stands] / five.kg
+    again = planned(TEXT, [found], estimates=MAX)
+    five, eights = (each.bouts[0].settled for each in again.sets[:2])
+    times = {(7, 0): Decimal("0.975"), (8, 1): Decimal("0.9925")}.get(went[-1], 1)
+    assert eights.wanted_kg / five.kg == pytest.approx(share * times, abs=0.001)
 
 
 def test_a_lift_that_is_kept_keeps_them_as_they_are():

@@ -216,7 +216,12 @@ class Line:
         if bout.settled is None or not is_rep_target(bout.reps):
             return None
         at = next(at for at, other in enumerate(self.sets) if other.number == each.number)
-        moving = {(other.number, one.number) for other in self.sets for one in _together(other, bout.number)}
+        moving = {
+            (other.number, one.number)
+            for other in self.sets
+            if not _asks_other(each, other)
+            for one in _together(other, bout.number)
+        }
         place = each.number, bout.number
         expected = self.asks.expectation(self.sets, place, bout, moving | {place})
         return Judged(self, each, bout, self.sets[at + 1 :], expected, self.at[at])
@@ -400,9 +405,12 @@ class Judged:
         reasons = (Reason(code="harder than planned", text=why), *day.reasons)
         common: dict[str, Any] = {"reasons": reasons, "was": "harder", "others": day.others}
         if build is not None and loads:
-            text = f"{why} Drop to {self._load(build.kg)}{' for the rest' if times == 1 else ''}."
-            own = {"kg": build.kg, "sleeve": build.sleeve, "loads": loads, "win": self._win(build.kg)}
-            return Advice(course=Course.LIGHTER, text=text, **own, **common)
+            if own := self._goes_on_with(build, loads):
+                text = f"Drop to {self._load(build.kg)}{' for the rest' if times == 1 else ''}."
+                own["win"] = self._win(build.kg)
+            else:
+                text, own = self._next_with(loads)
+            return Advice(course=Course.LIGHTER, text=f"{why} {text}", loads=loads, **own, **common)
         if self.following:
             text = f"{why} Nothing lighter is close: rest longer, and stop a rep earlier."
             return Advice(course=Course.WATCH, text=text, **common)
@@ -416,9 +424,12 @@ class Judged:
         reasons = (Reason(code="easier than planned", text=why), *day.reasons)
         common: dict[str, Any] = {"was": "easier", "others": day.others}
         if build is not None and loads:
-            text = f"{why} Go to {self._load(build.kg)} for the rest."
-            own = {"kg": build.kg, "sleeve": build.sleeve, "loads": loads, "reasons": reasons}
-            return Advice(course=Course.HEAVIER, text=text, **own, **common)
+            if own := self._goes_on_with(build, loads):
+                text = f"Go to {self._load(build.kg)} for the rest."
+            else:
+                text, own = self._next_with(loads)
+            own["reasons"] = reasons
+            return Advice(course=Course.HEAVIER, text=f"{why} {text}", loads=loads, **own, **common)
         if not self.following:
             return Advice(course=Course.HEAVIER, text=why, reasons=reasons, **common) if day.others else None
         if self.expected.ratio(float(form)) <= 1:
@@ -426,6 +437,18 @@ class Judged:
         else:
             text = f"{why} No load in reach is a small step up: add a rep instead."
         return Advice(course=Course.GO_ON, text=text, **common)
+
+    def _goes_on_with(self, build: Build, loads: Sequence[LoadChange]) -> dict[str, Any]:
+        """The load of sets to come that were to have the one of this bout; empty where none of them was."""
+        same = any(change.was_kg == self._kg for change in loads)
+        return {"kg": build.kg, "sleeve": build.sleeve} if same else {}
+
+    def _next_with(self, loads: Sequence[LoadChange]) -> tuple[str, dict[str, Any]]:
+        """The load of the next set that changes, in words and as advice tells it; the others are in proportion."""
+        first = loads[0]
+        others = ", the rest in proportion" if len(loads) > 1 else ""
+        text = f"Next {self._load(first.kg)} instead of {self._load(first.was_kg or Decimal(0))}{others}."
+        return text, {"kg": first.kg, "sleeve": first.sleeve}
 
     def _win(self, kg: Decimal) -> str:
         """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""
@@ -497,6 +520,11 @@ class Judged:
             if bout.settled
         )
         return load_changes(together, to)
+
+
+def _asks_other(each: PlannedSet, other: PlannedSet) -> bool:
+    """Whether a set has a load of its own: both are found for what they ask, and that differs."""
+    return each.bouts[0].load is None and other.bouts[0].load is None and each.asks != other.asks
 
 
 def _together(later: PlannedSet, number: int) -> Iterator[PlannedBout]:

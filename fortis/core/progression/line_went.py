@@ -70,6 +70,14 @@ class Pair:
         return self.planned.settled.kg if self.planned.settled else _NO_LOAD
 
     @property
+    def before_the_day(self) -> Decimal | None:
+        """The load that was planned before advice made it lighter; None where it was not done with less by that."""
+        settled = self.planned.settled
+        if settled is None or not settled.advised or self.kg != settled.kg or settled.kg >= settled.wanted_kg:
+            return None
+        return settled.wanted_kg
+
+    @property
     def as_written(self) -> PlannedBout:
         """The bout as it is written, whatever reps stand in for it."""
         return self.planned.model_copy(update={"reps": self.planned.reps_of or self.planned.reps})

@@ -114,18 +114,31 @@ def _lighter(line: LineWent, sets: Sequence[PlannedSet]) -> Lighter | None:
         return Lighter(sets, Decimal(1), (), over, cut)
     own = [pair for pair in line.following if pair.planned.load is None and pair.place in places]
     top = max((pair.kg for pair in own), default=line.was_kg)
+    told = [pair for pair in own if pair.kg == top]
     planned_kg = _before_rounding(line, settled)
     if top >= line.was_kg:
         kg, beside, told = planned_kg, heaviest.kg, []
+    elif (before := _before_the_day(told)) is not None:
+        kg, beside, told = before, heaviest.kg, []
     else:
         kg, beside = planned_kg if top == settled.kg else top, line.was_kg
-        told = [pair for pair in own if pair.kg == top and line.policy.kind is not PolicyKind.KEEP]
+    if line.policy.kind is PolicyKind.KEEP:
+        told = []
     if beside + line.part <= 0:
         return None
     share = min(round((kg + line.part) / (beside + line.part), 4), Decimal(1))
     if share <= 0:
         return None
     return Lighter(sets, share, told, over, cut)
+
+
+def _before_the_day(told: Sequence[Pair]) -> Decimal | None:
+    """The load that sets were to have before the Floor made them lighter, where they went as planned with less.
+
+    The day was a bad one: it is in the heaviest as well, and their share of that says nothing of it.
+    """
+    too_hard = any(pair.missed for pair in told) or min(overs_of(told), default=Decimal(0)) < 0
+    return None if too_hard or not told else told[0].before_the_day
 
 
 def _before_rounding(line: LineWent, settled: Settled) -> Decimal:
