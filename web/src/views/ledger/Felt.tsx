@@ -47,13 +47,19 @@ export function Felt({ session: { id, felt, minutes } }: { session: Schemas["Pas
         ))}
       </RadioGroup.Root>
       <p role="status" className="mt-1 text-[15px] text-faint">
-        {said === null
-          ? "0 is nothing at all, 3 moderate, 5 hard, 7 very hard, 10 as hard as can be. Half an hour later one judges best."
-          : `${WORDS[said] ? `${capitalised(WORDS[said])}: a` : "A"} load by effort of ${said * minutes} (${said} times ${minutes} minutes).`}
+        {tell.isPending ? "Saving …" : sentence(felt, minutes)}
       </p>
       {tell.error && <Trouble error={tell.error} />}
     </section>
   );
+}
+
+function sentence(felt: number | null, minutes: number): string {
+  if (felt === null) {
+    return "0 is nothing at all, 3 moderate, 5 hard, 7 very hard, 10 as hard as can be. Half an hour later one judges best.";
+  }
+  const words = WORDS[felt];
+  return `${words ? `${capitalised(words)}: a` : "A"} load by effort of ${felt * minutes} (${felt} times ${minutes} minutes).`;
 }
 
 const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
