@@ -21,7 +21,7 @@ from fortis.core.performance import PerformedBout
 from fortis.core.progression.back_offs import change, held_for_lighter, lighter_told, next_lighter
 from fortis.core.progression.carried import Carries, target_of
 from fortis.core.progression.climbing import climbed, next_place, next_rung, no_rung
-from fortis.core.progression.decision import MORE_REPS_AIM, Decision, Move
+from fortis.core.progression.decision import LARGEST_RISE, MORE_REPS_AIM, RISE_A_REP, Decision, Move
 from fortis.core.progression.line_went import LineWent, Pair, written_key
 from fortis.core.progression.misses import cut, next_missed, step_by_step
 from fortis.core.progression.open_sets import ended_soon, nothing_else, one_more
@@ -61,12 +61,8 @@ from fortis.core.units import plain
 from fortis.core.value import Kilograms, Value
 
 SMALLEST_RISE = Decimal("1.01")
-LARGEST_RISE = Decimal("1.05")
-"""A rise above 5 % in one go is no little (common practice: 2 to 5 %)."""
 PARTS = Decimal("0.05")
 """A percentage and an effort that call for loads so far apart are told apart."""
-RISE_A_REP = Decimal("0.0125")
-"""So much more for each rep left beyond the plan, whatever the max is thought to be: half of what a rep takes."""
 MUCH_LESS = Decimal("0.96")
 """A first miss is no reason for a load that is lighter than it calls for by more than that."""
 HARDLY_ANY = 1

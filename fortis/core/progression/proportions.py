@@ -6,6 +6,7 @@ from decimal import Decimal
 from functools import cached_property
 
 from fortis.core.loading.nearest import Where
+from fortis.core.progression.decision import LARGEST_RISE, RISE_A_REP
 from fortis.core.progression.line_went import LineWent, Pair, overs_of
 from fortis.core.progression.misses import A_CUT
 from fortis.core.progression.policy import PolicyKind
@@ -18,6 +19,8 @@ from fortis.core.units import plain
 A_REP = Decimal("0.0075")
 """How much they move for a rep left more or fewer than in the heaviest, beside the plan: less than a rep is worth,
 since a call is easily off by one. The form of the day is in both of them."""
+PLENTY = 3
+"""No call is off by so many: sets that leave so many more go up as a load alone does."""
 FEWER_LEFT = -2
 """Sets that leave so many fewer than planned are too heavy: one fewer is a day like others."""
 
@@ -55,6 +58,8 @@ class Lighter:
     def times(self) -> Decimal:
         """What their share of the heaviest is multiplied by from this time to the next: up to all of it."""
         times = 1 + min(self.off * A_REP, A_CUT)
+        if self.over is not None and min(self.over, self.off) >= PLENTY:
+            times = min(1 + self.off * RISE_A_REP, LARGEST_RISE)
         if self.missed and not self.cut:
             times = min(times, 1 - A_CUT)
         if not all(pair.at_top for pair in self.pairs):
