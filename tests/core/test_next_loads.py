@@ -88,6 +88,16 @@ def codes(load):
     return [reason.code for reason in load.reasons]
 
 
+@pytest.mark.parametrize(("max_kg", "kg"), [(130, "105"), (135, "107.5"), (140, "110"), (180, "110")])
+def test_a_percentage_goes_up_by_no_more_than_five_per_cent_at_once(max_kg, kg):
+    planned, done = played("Back squat: 3 x 3 at 80%", [(3, 3)] * 3, estimates={SQUAT: estimate(130, 1, 0)})
+    now = {SQUAT: Estimate(kg=max_kg, low=max_kg - 5, high=max_kg + 5)}
+    (load,) = next_loads(planned, done, FULL, None, now)
+    assert load.was_kg == 105
+    assert load.kg == Decimal(kg)
+    assert ("not at once" in codes(load)) == (max_kg > 135)
+
+
 @pytest.mark.parametrize(
     ("advised", "left", "kg", "code"),
     [(True, 4, "100", "for the day"), (True, 2, "92.5", "met"), (False, 4, "92.5", "met")],

@@ -281,11 +281,24 @@ class _Case(LineWent):
             kg = possible
             text = f"So {self.load_words(kg)} instead, with which all of it should go as asked."
             reasons.append(Reason(code="more than the max allows", text=text, values={"kg": kg}))
+        kg, not_so_fast = self._at_once(kg)
         kg, not_yet = no_heavier(self, kg)
         kg, first = step_by_step(self, kg)
-        reasons += (*not_yet, *first)
+        reasons += (*not_so_fast, *not_yet, *first)
         move = Move.RAISE if kg > self.was_kg else Move.CUT if kg < self.was_kg else Move.HOLD
         return move, kg, self.aim, tuple(reasons)
+
+    def _at_once(self, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]]:
+        """What a percentage makes, up to the largest rise from what was planned, or lifted, this time."""
+        settled = self.lead.planned.settled
+        if self.part is None or settled is None:
+            return kg, ()
+        before = max(self.was_kg, settled.wanted_kg)
+        most = max(self.nearest((before + self.part) * LARGEST_RISE - self.part).kg, self.was_kg)
+        if kg <= most:
+            return kg, ()
+        text = f"That is more than 5 % at once: {self.load_words(most)} first."
+        return most, (Reason(code="not at once", text=text, values={"kg": most}),)
 
     def _parts_from_effort(self, kg: Decimal) -> list[Reason]:
         """What the effort that the plan asks for would call for, where a percentage is far from it."""
