@@ -197,7 +197,11 @@ def test_a_first_miss_is_no_reason_for_a_load_far_below_and_the_second_is():
 
 
 def test_to_failure_is_judged_by_reps():
-    assert advice("Back squat: 12 at 60 to failure", [(14, 0)]).move is Move.RAISE
+    beyond = advice("Back squat: 12 at 60 to failure", [(14, 0)])
+    assert (beyond.move, told(beyond, "met")) == (
+        Move.RAISE,
+        "Every set to failure had 2 reps more than asked: add a little.",
+    )
     near = advice("Back squat: 12 at 60 to failure", [(11, 0)])
     assert (near.move, told(near, "met barely")) == (
         Move.HOLD,

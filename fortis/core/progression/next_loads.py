@@ -399,7 +399,7 @@ class _Case(LineWent):
             return risen
         if not self.is_complete and not self._max_allows_more:
             return Move.HOLD, self.was_kg, self.aim, (NOT_ALL_DONE,)
-        reasons = [_met(overs)]
+        reasons = [self._met(overs)]
         if self.is_bare:
             text = f"There is no added weight yet: {more_reps_words(self.standing)}, or choose a harder set-up."
             reasons.append(Reason(code="body weight only", text=text))
@@ -423,7 +423,7 @@ class _Case(LineWent):
                 f"But by that max {plain(round(allowed - self.part, 1))} kg would be right for all of it: the same "
                 "load again."
             )
-            reasons = [_met(overs, ""), Reason(code="more than the max allows", text=text)]
+            reasons = [self._met(overs, ""), Reason(code="more than the max allows", text=text)]
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
         allowed = max(allowed, moved * SMALLEST_RISE, moved * (1 + spare * RISE_A_REP))
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
@@ -431,7 +431,7 @@ class _Case(LineWent):
         if before is not None and before > wanted:
             wanted, allowed = before, max(allowed, before + self.part)
             text = f"{self.load_words(before)} was planned, and made less on a bad day: back to it."
-            reasons = [_met(overs, ""), Reason(code="for the day", text=text, values={"kg": before})]
+            reasons = [self._met(overs, ""), Reason(code="for the day", text=text, values={"kg": before})]
         most = max(allowed, moved * LARGEST_RISE) - self.part + Decimal("0.5")
         kg = self.nearest(wanted).kg
         if kg > most:
@@ -442,12 +442,12 @@ class _Case(LineWent):
         too_much = self._is_too_much(kg)
         if kg <= self.was_kg or kg > most or (too_much and self._fewest_left):
             move, _, aim, why = one_rep_more(self, kg, moved)
-            return move, self.was_kg, aim, (_met(overs, ""), *why)
+            return move, self.was_kg, aim, (self._met(overs, ""), *why)
         if too_much:
             load = self.load_words(kg)
             text = f"By that max reps are likely missing with {load}: the same load until one is to spare."
             reason = Reason(code="more than the max allows", text=text, values={"kg": kg})
-            return Move.HOLD, self.was_kg, self.aim, (_met(overs, ""), reason)
+            return Move.HOLD, self.was_kg, self.aim, (self._met(overs, ""), reason)
         if self.body and self.written is None:
             kg = min(kg, Decimal(0))
         kg, first = step_by_step(self, kg)
@@ -456,6 +456,19 @@ class _Case(LineWent):
             text = f"With it {written.count} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
+
+    def _met(self, overs: Sequence[Decimal], so: str = ": add a little") -> Reason:
+        """That every target was met, with how much to spare, and what to do."""
+        if not overs:
+            return Reason(code="met", text=f"Every target was met{so}.")
+        spare = min(overs)
+        if all(pair.to_failure for pair in self.telling):
+            reps = f"{plain(spare)} {'rep' if spare == 1 else 'reps'} more than asked" if spare > 0 else "its reps"
+            text = f"Every set to failure had {reps}{so}."
+        else:
+            words = f"with {plain(spare)} more left than planned" if spare else "with the reserve that was planned"
+            text = f"Every target was met {words}{so}."
+        return Reason(code="met", text=text, values={"reserve_over": spare})
 
     @property
     def _max_allows_more(self) -> bool:
@@ -576,15 +589,6 @@ BODY_WEIGHT_MISSING = Reason(
     code="body weight missing",
     text="Body weight is not known, so how much is moved is not known either: note it under Kit, You.",
 )
-
-
-def _met(overs: Sequence[Decimal], so: str = ": add a little") -> Reason:
-    """That every target was met, with how much to spare, and what to do."""
-    if not overs:
-        return Reason(code="met", text=f"Every target was met{so}.")
-    spare = min(overs)
-    words = f"with {plain(spare)} more left than planned" if spare else "with the reserve that was planned"
-    return Reason(code="met", text=f"Every target was met {words}{so}.", values={"reserve_over": spare})
 
 
 def _whole_step(kg: Decimal) -> Decimal:
