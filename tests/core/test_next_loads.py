@@ -284,12 +284,19 @@ def test_a_lift_done_at_body_weight_of_which_nothing_is_known_breaks_nothing():
             assert load.estimate is None or load.estimate.kg > 0
 
 
-def test_where_body_weight_is_missing_it_says_so():
-    prescription, bouts = played("Weighted chin-up: 2 x 5 at bw+20 kg leave 2", [(5, 2), (5, 2)])
+@pytest.mark.parametrize(("left", "kg"), [(2, "21.25"), (4, "21.25"), (6, "22.5"), (9, "22.5")])
+def test_where_body_weight_is_missing_it_says_so_and_goes_up_by_what_anybody_weighs(left, kg):
+    prescription, bouts = played("Weighted chin-up: 2 x 5 at bw+20 kg leave 2", [(5, left), (5, left)])
     (load,) = next_loads(prescription, bouts, FULL, None, {})
-    assert load.estimate is None
+    assert (load.estimate, load.kg) == (None, Decimal(kg))
     assert "body weight missing" in codes(load)
-    assert load.kg > 20
+
+
+def test_help_is_told_as_help():
+    load = advice("Pull-up: 2 x 5 at bw-20 kg leave 2", [(5, 4)] * 2)
+    assert "a little less help" in told(load, "met")
+    assert -20 < load.kg < 0
+    assert all("-" not in reason.text for reason in load.reasons)
 
 
 def test_a_lift_that_was_not_done_or_had_no_load_gets_no_recommendation():

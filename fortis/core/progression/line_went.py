@@ -373,8 +373,15 @@ class LineWent:
         return before.in_a_row + 1 if before and before.ago == 1 else 1
 
     def load_words(self, kg: Decimal) -> str:
-        """A load of the line in words."""
-        return f"{plain(kg)} kg{' added' if self.body else ''}"
+        """A load of the line in words: `20 kg`, and of a body-weight lift `20 kg added`, `10 kg of help`."""
+        if not self.body:
+            return f"{plain(kg)} kg"
+        return f"{plain(abs(kg))} kg {'of help' if kg < 0 else 'added'}" if kg else "body weight alone"
+
+    def starting_words(self, kg: Decimal) -> str:
+        """The same as a sentence begins."""
+        words = self.load_words(kg)
+        return words[0].upper() + words[1:]
 
     def nearest(self, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
         """The nearest load that can be built."""

@@ -63,6 +63,8 @@ from fortis.core.value import Kilograms, Value
 SMALLEST_RISE = Decimal("1.01")
 PARTS = Decimal("0.05")
 """A percentage and an effort that call for loads so far apart are told apart."""
+LIGHTEST_KG = Decimal(40)
+"""Whose body weight is not known moves so much of it at least."""
 MUCH_LESS = Decimal("0.96")
 """A first miss is no reason for a load that is lighter than it calls for by more than that."""
 HARDLY_ANY = 1
@@ -407,7 +409,7 @@ class _Case(LineWent):
         if self.part is None:
             reasons.append(BODY_WEIGHT_MISSING)
             above = self.next_above()
-            kg = self.was_kg if above is None else above
+            kg = self.was_kg if above is None else max(above, self._surely_more(overs))
             move = Move.RAISE if kg > self.was_kg else Move.MORE_REPS
             return move, kg, self.aim if move is Move.RAISE else MORE_REPS_AIM, tuple(reasons)
         moved = self.was_kg + self.part
@@ -430,7 +432,7 @@ class _Case(LineWent):
         before = self.lead.before_the_day if spare >= 1 else None
         if before is not None and before > wanted:
             wanted, allowed = before, max(allowed, before + self.part)
-            text = f"{self.load_words(before)} was planned, and made less on a bad day: back to it."
+            text = f"{self.starting_words(before)} was planned, and made less on a bad day: back to it."
             reasons = [self._met(overs, ""), Reason(code="for the day", text=text, values={"kg": before})]
         most = max(allowed, moved * LARGEST_RISE) - self.part + Decimal("0.5")
         kg = self.nearest(wanted).kg
@@ -457,8 +459,15 @@ class _Case(LineWent):
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
 
-    def _met(self, overs: Sequence[Decimal], so: str = ": add a little") -> Reason:
-        """That every target was met, with how much to spare, and what to do."""
+    def _surely_more(self, overs: Sequence[Decimal]) -> Decimal:
+        """A heavier load by the reps that were left beyond the plan, where no body weight is known."""
+        rise = min(max(min(overs, default=Decimal(0)), Decimal(0)) * RISE_A_REP, LARGEST_RISE - 1)
+        return self.nearest(self.was_kg + (self.was_kg + LIGHTEST_KG) * rise, Where.BELOW).kg
+
+    def _met(self, overs: Sequence[Decimal], so: str | None = None) -> Reason:
+        """That every target was met, with how much to spare, and what to do: a little more, if nothing else."""
+        if so is None:
+            so = ": a little less help" if self.body and self.was_kg < 0 else ": add a little"
         if not overs:
             return Reason(code="met", text=f"Every target was met{so}.")
         spare = min(overs)
@@ -520,7 +529,7 @@ class _Case(LineWent):
         which = "the set" if sets == 1 else f"set {found.set} of {sets}"
         if len({bout.side for bout in self.sets[0].bouts}) < len(self.sets[0].bouts):
             which = f"bout {found.bout} of {which}"
-        load = f"{'body weight' if not kg else f'body weight and {plain(kg)}'}" if self.body else f"{plain(kg)} kg"
+        load = f"body weight and {plain(kg)}" if self.body and kg > 0 else self.load_words(kg)
         values = {"left": to_the_half(found.left), "low": to_the_half(found.low), "high": to_the_half(found.high)}
         if found.left < MISSING:
             text = f"At {load} {which} is likely to end after {max(found.reps + round(found.left), 0)} of its reps."
@@ -568,7 +577,8 @@ class _Case(LineWent):
             which = "nearest"
         else:
             which = "next lighter" if kg < self.was_kg else "next heavier"
-        text = f"{plain(round(wanted, 1))} kg would be right; {plain(kg)} kg is the {which} you can load here."
+        right = self.starting_words(round(wanted, 1))
+        text = f"{right} would be right; {self.load_words(kg)} is the {which} you can load here."
         return (Reason(code="rounding", text=text, values={"wanted_kg": round(wanted, 1), "kg": kg}),)
 
 

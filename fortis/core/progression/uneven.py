@@ -42,7 +42,9 @@ def no_heavier(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]
 def _taken_lighter(line: LineWent, so: str) -> Reason:
     """Tells that a load did not go in all sets, and what follows."""
     sets, lighter = _sets_of(line.own), _sets_of(line.lightened)
-    why = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
+    why = (
+        f"{line.starting_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
+    )
     values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
     return Reason(code="taken lighter", text=f"{why}: {so}.", values=values)
 
@@ -55,7 +57,7 @@ def now_in_all(line: LineWent) -> Decision | None:
     sets, lighter = _sets_of(line.own), _sets_of(line.risen)
     if lighter * 2 < sets or min(line.overs, default=Decimal(0)) >= 1:
         return None
-    text = f"{line.load_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
+    text = f"{line.starting_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
     values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
     return Move.HOLD, line.was_kg, line.aim, (Reason(code="now in all", text=text, values=values),)
 
