@@ -6,11 +6,11 @@ import pytest
 
 from fortis.core.exercises import LIBRARY
 from fortis.core.progression.decision import Move
-from fortis.core.progression.next_loads import recommendations
+from fortis.core.progression.next_loads import next_loads, recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
 from fortis.core.strength.estimate import estimate
-from fortis.core.structure.model import SetUp, lift_key
-from tests.core.kits import kit
+from fortis.core.structure.model import FixedReps, RepRange, SetUp, lift_key
+from tests.core.kits import FULL, kit
 from tests.core.test_next_loads import SQUAT, codes, performed, told
 from tests.core.test_rungs import BODY, planned, sessions
 
@@ -190,3 +190,24 @@ def test_with_nothing_but_body_weight_reps_grow():
     assert [asked(each)[0] for each in found] == [[8] * 3, [9] * 3, [10] * 3, [10] * 3]
     assert (load.move, load.reps) == (Move.MORE_REPS, 11)
     assert "one rep more in each set, 11 instead of 10" in told(load, "body weight only")
+
+
+def test_beyond_the_top_of_a_range_reps_grow_where_there_is_no_heavier_load():
+    """Thirteen, fourteen, and the range again once there is one."""
+    text, small = "Bench press: 3 x 10-12 at 60 kg leave 1", kit("1x20")
+    all_of_it = [(12, 2)] * 3, [(13, 2)] * 3, [(14, 2)] * 3
+    found, load = sessions(text, {}, *all_of_it, kit=small)
+    assert [sets[0].bouts[0].reps for sets in found] == [
+        RepRange(low=10, high=12),
+        FixedReps(count=13),
+        FixedReps(count=14),
+    ]
+    assert (load.move, load.kg, load.reps) == (Move.MORE_REPS, 60, 15)
+    _, inside = sessions(text, {}, [(12, 2), (12, 2), (11, 2)], kit=small)
+    assert (inside.move, inside.reps) == (Move.MORE_REPS, None)
+    plan = found[-1]
+    later = planned(text, (), FULL)
+    later = later.model_copy(update={"sets": tuple(plan)})
+    (load,) = next_loads(later, performed(later, all_of_it[-1]), FULL, BODY, {})
+    assert (load.move, load.reps) == (Move.RAISE, None)
+    assert told(load, "written reps") == "With it 10-12 reps again, as written."

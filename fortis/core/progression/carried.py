@@ -12,7 +12,7 @@ from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.line import Line, by_line, line_of_each
 from fortis.core.played import as_played, entry_name
 from fortis.core.reason import Reason
-from fortis.core.structure.model import FixedReps, Hold, LiftKey, SetUp
+from fortis.core.structure.model import FixedReps, Hold, LiftKey, RepRange, SetUp
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.units import plain
 
@@ -126,7 +126,7 @@ def _remembering(each: PlannedSet, carried: Carried) -> PlannedSet:
 def _with_reps(each: PlannedSet, reps: FixedReps | Hold) -> PlannedSet:
     bouts = tuple(
         bout.model_copy(update={"reps": reps, "reps_of": bout.reps_of or bout.reps})
-        if isinstance(bout.reps, type(reps))
+        if isinstance(bout.reps, Hold if isinstance(reps, Hold) else FixedReps | RepRange)
         else bout
         for bout in each.bouts
     )

@@ -249,22 +249,32 @@ class LineWent:
 
     @cached_property
     def standing(self) -> Instead | None:
-        """The reps of every set: those written, and those they stand at.
+        """The reps of every set: those written, and those they stand at. Of a range it is the top that is written.
 
-        None where no fixed number is written, or not all sets ask the same.
+        None where no number is written, they stand inside a range, or not all sets ask the same.
         """
         if any(len({bout.side for bout in each.bouts}) < len(each.bouts) for each in self.sets):
             return None
         match [*{(bout.reps_of or bout.reps, bout.reps) for each in self.sets for bout in each.bouts}]:
             case [(FixedReps(count=written), FixedReps(count=now))]:
                 return Instead(of=written, now=now)
+            case [(RepRange(high=top), FixedReps(count=now))]:
+                return Instead(of=top, now=now)
+        return None
+
+    @property
+    def beyond_range(self) -> FixedReps | None:
+        """A rep more than the top of the range that every set asks, and has; None where it does not."""
+        match [*{bout.reps for each in self.sets for bout in each.bouts}]:
+            case [RepRange(high=top)] if all(pair.at_top for pair in self.telling):
+                return FixedReps(count=top + 1)
         return None
 
     @property
     def written_reps(self) -> FixedReps | None:
-        """The reps that are written, where more stand in for them by now."""
-        reps = self.standing
-        return FixedReps(count=reps.of) if reps and reps.now > reps.of else None
+        """The reps that are written, the fewest of a range, where more stand in for them by now."""
+        reps, written = self.standing, self.lead.planned.reps_of
+        return FixedReps(count=least_of(written)) if reps and written and reps.now > reps.of else None
 
     @cached_property
     def is_straight(self) -> bool:

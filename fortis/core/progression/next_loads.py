@@ -455,7 +455,9 @@ class _Case(LineWent):
         kg, first = step_by_step(self, kg)
         reasons += first or self._rounding(wanted, kg)
         if written:
-            text = f"With it {written.count} reps again, as written."
+            upto = most_of(self.lead.as_written.reps)
+            again = f"{written.count}-{upto}" if upto != written.count else f"{upto}"
+            text = f"With it {again} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
 

@@ -34,8 +34,10 @@ def next_reps(line: LineWent, move: Move) -> FixedReps | None:
     With another load they are those that are written again.
     """
     reps = line.standing
-    if reps is None or move in (Move.RAISE, Move.CUT):
+    if move in (Move.RAISE, Move.CUT):
         return None
+    if reps is None:
+        return line.beyond_range if move is Move.MORE_REPS else None
     if line.fewer_reps:
         return line.fewer_reps if line.fewer_reps.count > reps.of else None
     following = reps.now + (move is Move.MORE_REPS)
@@ -135,7 +137,8 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
     reps, asked = line.standing, line.lead.planned.reps
     if line.policy.kind is not PolicyKind.REPS or not (reps or isinstance(asked, RepRange)):
         return None
-    bottom, top = (reps.of, reps.now) if reps else (least_of(asked), most_of(asked) or 0)
+    bottom = least_of(line.lead.planned.reps_of or asked)
+    top = reps.now if reps else most_of(asked) or 0
     kg = line.nearest(line.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
     if kg <= line.was_kg:
         return one_rep_more(line, kg, moved)

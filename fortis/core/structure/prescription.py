@@ -254,6 +254,8 @@ def instead_words(work: Sequence[PlannedSet]) -> str:
     match work[0].bouts[0]:
         case PlannedBout(reps=FixedReps(count=reps), reps_of=FixedReps(count=written)) if reps != written:
             told.append(f"{reps} reps")
+        case PlannedBout(reps=FixedReps(count=reps), reps_of=RepRange()):
+            told.append(f"{reps} reps")
         case PlannedBout(reps=Hold(seconds=held), reps_of=Hold(seconds=written)) if held != written:
             told.append(f"{held} s")
     if work[0].rest != work[0].written_rest:
