@@ -136,3 +136,29 @@ def test_a_remedy_replaces_any_load():
 
 def test_a_remedy_gives_a_bare_max_an_effort():
     assert mended("Back squat: 2 x 5 leave 2; max", "unsafe-failure") == "Back squat: 2 x 5 leave 2; max leave 2"
+
+
+@pytest.mark.parametrize(
+    ("text", "mend"),
+    [
+        ("Leg extension: 2 sets of (12 leave 1, drop 20%, max)", "Leg extension: 2 sets of (12 leave 1, drop 20%)"),
+        ("Leg extension: 1 set of (12 at 40 kg to failure, max)", "Leg extension: 12 at 40 kg to failure"),
+    ],
+)
+def test_nothing_is_left_right_after_a_bout_that_goes_to_the_end(text, mend):
+    assert mended(text, "nothing-left") == mend
+
+
+@pytest.mark.parametrize(
+    "sets",
+    [
+        "1 set of (12 to failure, drop 20%, drop 20%)",
+        "1 set of (max at 40 kg, 20s, max)",
+        "1 set of (max, max, max) within 15s",
+        "1 set of (max to failure, max stretched halves)",
+        "1 x max; 1 x max",
+        "1 x max each side",
+    ],
+)
+def test_after_a_rest_a_drop_or_with_less_range_something_is(sets):
+    assert "nothing-left" not in rules(f"Leg extension: {sets}")

@@ -9,6 +9,7 @@ from fortis.core.cautions.caution import Caution, Log, PlannedEntry, Remedy, Ser
 from fortis.core.exercises import Muscle
 from fortis.core.structure.counting import as_planned, count_of
 from fortis.core.structure.model import (
+    Bout,
     Entry,
     FixedReps,
     Leave,
@@ -287,6 +288,43 @@ def tempo_on_maximal_work(plan: PlannedEntry) -> Iterator[Caution]:
             return
 
 
+def nothing_left(plan: PlannedEntry) -> Iterator[Caution]:
+    """A bout that goes as far as it goes leaves nothing for another with the same load at once."""
+    if not any(_is_spent(before, bout) for each in plan.sets for before, bout in pairwise(each.bouts)):
+        return
+
+    def without(run: Sets) -> Sets:
+        bouts = run.each.bouts
+        left = [
+            bout for before, bout in zip((None, *bouts), bouts, strict=False) if not _adds_nothing(before, bout)
+        ]
+        return run.model_copy(update={"each": run.each.model_copy(update={"bouts": tuple(left)})})
+
+    mended = plan.entry.model_copy(update={"sets": tuple(map(without, plan.entry.sets))})
+    yield plan.caution(
+        "nothing-left",
+        Serious.KNOW,
+        f"{plan.exercise.name}: no rep is left for a bout at the same load right after one that goes to the end.",
+        "A drop without reps goes on as far as it goes already.",
+        remedy=Remedy(label="Leave it out", entry=mended) if mended != plan.entry else None,
+    )
+
+
+def _is_spent(before: PlannedBout, bout: PlannedBout) -> bool:
+    """Whether a bout begins where the one before it ended: nothing is lighter, shorter or rested by then."""
+    alike = (bout.side, bout.range_of_motion, bout.lifting) == (before.side, before.range_of_motion, before.lifting)
+    kgs = [each.settled and each.settled.kg for each in (before, bout)]
+    same = bout.load in (None, before.load) and not isinstance(bout.load, OfPrevious) and kgs[0] == kgs[1]
+    return alike and same and not before.rest and _fails(before) and isinstance(bout.reps, MaxReps)
+
+
+def _adds_nothing(before: Bout | None, bout: Bout) -> bool:
+    """The same of bouts as they are written."""
+    if before is None or bout.rest or before.rest or not isinstance(bout.reps, MaxReps):
+        return False
+    return bout.terms == Terms() and asks_failure(before.reps, before.terms.effort)
+
+
 def max_test_on_a_small_lift(plan: PlannedEntry) -> Iterator[Caution]:
     """A true max on a small single-joint lift asks for tendon trouble."""
 
@@ -367,6 +405,7 @@ ENTRY_RULES: Sequence[Rule] = (
     slow_lowering,
     tempo_on_maximal_work,
     max_test_on_a_small_lift,
+    nothing_left,
     tight_wrap,
 )
 
