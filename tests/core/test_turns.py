@@ -4,7 +4,9 @@ from decimal import Decimal
 
 import pytest
 
+from fortis.core.adjustments import LoadChange
 from fortis.core.exercises import LIBRARY
+from fortis.core.played import with_loads
 from fortis.core.progression.decision import Move
 from fortis.core.progression.next_loads import next_loads, recommendations
 from fortis.core.progression.policy import Policy, PolicyKind
@@ -211,3 +213,14 @@ def test_beyond_the_top_of_a_range_reps_grow_where_there_is_no_heavier_load():
     (load,) = next_loads(later, performed(later, all_of_it[-1]), FULL, BODY, {})
     assert (load.move, load.reps) == (Move.RAISE, None)
     assert told(load, "written reps") == "With it 10-12 reps again, as written."
+
+
+def test_a_load_made_less_for_the_day_comes_back_with_the_reps_it_had():
+    small = kit("1x20 1x5")
+    plan = planned("Bench press: 2 x 12 at 70 kg leave 1", (), small)
+    recommended = recommendations(plan, performed(plan, [(12, 2)] * 2), small, BODY, {})
+    plan = planned("Bench press: 2 x 12 at 70 kg leave 1", recommended, small)
+    less = [LoadChange(set=1, kg=Decimal(60), advised=True)]
+    plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, less))})
+    (found,) = recommendations(plan, performed(plan, [(13, 4)] * 2), small, BODY, {})
+    assert (found.load.kg, found.carries.carried.reps) == (70, FixedReps(count=13))

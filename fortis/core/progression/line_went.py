@@ -377,6 +377,11 @@ class LineWent:
         return FixedReps(count=reps.now - 1) if reps and reps.now > reps.of and self.lightened else None
 
     @property
+    def back_to(self) -> Decimal | None:
+        """The load that was planned before the Floor made all of it lighter, where it then left a rep more."""
+        return self.lead.before_the_day if min(self.overs, default=Decimal(0)) >= 1 else None
+
+    @property
     def missed_in_a_row(self) -> int:
         """How often it is missed in a row, where it was missed now."""
         before = self.sets[0].missed

@@ -429,8 +429,9 @@ class _Case(LineWent):
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
         allowed = max(allowed, moved * SMALLEST_RISE, moved * (1 + spare * RISE_A_REP))
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
-        before = self.lead.before_the_day if spare >= 1 else None
-        if before is not None and before > wanted:
+        before = self.back_to
+        if before is not None and (written or before > wanted):
+            written = None
             wanted, allowed = before, max(allowed, before + self.part)
             text = f"{self.starting_words(before)} was planned, and made less on a bad day: back to it."
             reasons = [self._met(overs, ""), Reason(code="for the day", text=text, values={"kg": before})]

@@ -31,10 +31,10 @@ NOT_ALL_DONE = Reason(
 def next_reps(line: LineWent, move: Move) -> FixedReps | None:
     """The reps of next time where they are more than written: one more, or as many as this time.
 
-    With another load they are those that are written again.
+    With another load they are those that are written again, but where that is the one that was planned this time.
     """
     reps = line.standing
-    if move in (Move.RAISE, Move.CUT):
+    if move is Move.CUT or (move is Move.RAISE and line.back_to is None):
         return None
     if reps is None:
         return line.beyond_range if move is Move.MORE_REPS else None
