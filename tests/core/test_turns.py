@@ -223,4 +223,14 @@ def test_a_load_made_less_for_the_day_comes_back_with_the_reps_it_had():
     less = [LoadChange(set=1, kg=Decimal(60), advised=True)]
     plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, less))})
     (found,) = recommendations(plan, performed(plan, [(13, 4)] * 2), small, BODY, {})
-    assert (found.load.kg, found.carries.carried.reps) == (70, FixedReps(count=13))
+    assert (found.load.kg, found.load.aim, found.carries.carried.reps) == (70, "13 leave 1", FixedReps(count=13))
+
+
+def test_inside_a_range_it_comes_back_before_the_reps_go_on():
+    plan = planned("Overhead press: 3 x 8-10 at 42.5 kg leave 1")
+    less = [LoadChange(set=1, kg=Decimal(40), advised=True)]
+    plan = plan.model_copy(update={"sets": tuple(with_loads(plan.sets, less))})
+    (back,) = next_loads(plan, performed(plan, [(10, 3), (9, 3), (8, 2)]), FULL, BODY, {})
+    assert (back.move, back.kg) == (Move.RAISE, Decimal("42.5"))
+    (stays,) = next_loads(plan, performed(plan, [(10, 2), (9, 1), (8, 1)]), FULL, BODY, {})
+    assert (stays.move, stays.kg) == (Move.MORE_REPS, 40)

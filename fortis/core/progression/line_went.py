@@ -379,7 +379,11 @@ class LineWent:
     @property
     def back_to(self) -> Decimal | None:
         """The load that was planned before the Floor made all of it lighter, where it then left a rep more."""
-        return self.lead.before_the_day if min(self.overs, default=Decimal(0)) >= 1 else None
+        before = self.lead.before_the_day
+        if before is None or min(self.overs, default=Decimal(0)) < 1:
+            return None
+        kg = self.nearest(before).kg
+        return kg if kg > self.was_kg else None
 
     @property
     def missed_in_a_row(self) -> int:

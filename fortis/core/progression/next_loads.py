@@ -177,7 +177,7 @@ class _Case(LineWent):
             reasons = (*told, *reasons, *self._outlook(kg, reps, sets, rest))
         then = self._then(kg) if reps is None else ()
         reasons = (*reasons, *then, *no_rung(self), *no_range(self))
-        if move in (Move.RAISE, Move.CUT):
+        if move in (Move.RAISE, Move.CUT) and reps is None:
             aim = asked(self.lead.as_written)
         load = NextLoad(
             exercise=self.exercise.name,
@@ -354,6 +354,11 @@ class _Case(LineWent):
         if all(pair.spent for pair in self.judged):
             text = "Every set ended with none left, where no effort was asked: the same load until one is to spare."
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="none left", text=text),)
+        if self.back_to is not None:
+            load = self.starting_words(self.back_to)
+            text = f"{load} was planned, and made less on a bad day: back to it."
+            reason = Reason(code="for the day", text=text, values={"kg": self.back_to})
+            return Move.RAISE, self.back_to, self.aim, (self._met(overs, ""), reason)
         if not all(pair.at_top for pair in self.telling):
             text = "The reps are inside the range and not yet at its top in every set: same load, more reps."
             return (
@@ -429,12 +434,6 @@ class _Case(LineWent):
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
         allowed = max(allowed, moved * SMALLEST_RISE, moved * (1 + spare * RISE_A_REP))
         wanted = min(allowed, moved * LARGEST_RISE) - self.part
-        before = self.back_to
-        if before is not None and (written or before > wanted):
-            written = None
-            wanted, allowed = before, max(allowed, before + self.part)
-            text = f"{self.starting_words(before)} was planned, and made less on a bad day: back to it."
-            reasons = [self._met(overs, ""), Reason(code="for the day", text=text, values={"kg": before})]
         most = max(allowed, moved * LARGEST_RISE) - self.part + Decimal("0.5")
         kg = self.nearest(wanted).kg
         if kg > most:
