@@ -194,6 +194,14 @@ def test_with_nothing_but_body_weight_reps_grow():
     assert "one rep more in each set, 11 instead of 10" in told(load, "body weight only")
 
 
+def test_with_nothing_but_body_weight_reps_shrink_again_where_not_even_the_written_ones_were_there():
+    short = [(9, 0), (8, 0), (6, 0)]
+    found, load = sessions("Ring row: 3 x 8 leave 2", {}, well(8), well(9), short, well(9), well(8))
+    assert [asked(each)[0] for each in found[2:]] == [[10] * 3, [9] * 3, [10] * 3]
+    _, load = sessions("Ring row: 3 x 8 leave 2", {}, well(8), short)
+    assert told(load, "body weight only") == "So one rep fewer in each set, 8 instead of 9."
+
+
 def test_beyond_the_top_of_a_range_reps_grow_where_there_is_no_heavier_load():
     """Thirteen, fourteen, and the range again once there is one."""
     text, small = "Bench press: 3 x 10-12 at 60 kg leave 1", kit("1x20")

@@ -372,9 +372,15 @@ class LineWent:
 
     @property
     def fewer_reps(self) -> FixedReps | None:
-        """One rep fewer than now, where more stand than are written, and they were too many for the load."""
+        """One rep fewer than now, where more stand than are written, and they were too many for the load.
+
+        Of body weight alone nothing else can be taken off, where not even those that are written were there.
+        """
         reps = self.standing
-        return FixedReps(count=reps.now - 1) if reps and reps.now > reps.of and self.lightened else None
+        if reps is None or reps.now <= reps.of:
+            return None
+        short = self.is_bare and any(pair.number < reps.of for pair in self.missed)
+        return FixedReps(count=reps.now - 1) if short or self.lightened else None
 
     @property
     def back_to(self) -> Decimal | None:

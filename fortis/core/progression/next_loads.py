@@ -380,6 +380,8 @@ class _Case(LineWent):
             return Move.CUT, went, self.aim, (*reasons, Reason(code="with help", text=text, values={"kg": went}))
         if self.is_bare:
             text = "There is no added weight to take off: do fewer reps in the first sets, or an easier set-up."
+            if fewer := self.fewer_reps:
+                text = f"So one rep fewer in each set, {fewer.count} instead of {fewer.count + 1}."
             reasons.append(Reason(code="body weight only", text=text))
             return Move.HOLD, self.was_kg, self.aim, tuple(reasons)
         if self.part is None:
