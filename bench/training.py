@@ -2,7 +2,8 @@
 
 `python -m bench.training` prints the table of docs/model.md. Each lifter trains one lift for sixteen weeks, three
 structures a week, from a max that was tested once, three per cent off or less in two cases of three. Judged is the
-reserve that was really left at the end of each set, from the seventh week on, beside the one asked.
+reserve that was really left at the end of each set, from the seventh week on, beside the one asked. With `mixed`
+sets of a session ask several things, and all loads are chosen by Fortis.
 """
 
 import sys
@@ -74,6 +75,12 @@ WEEK = (
     _structure(4, "3 sets of (2, 2, 2) leave 1 within 10s rest 3:00", 0.83),
 )
 """The shares are those of common tables, of experienced coaches' plans (common practice, from memory)."""
+MIXED = (
+    _structure(0, "1 x 5 leave 1 rest 3:00; 3 x 8 leave 2 rest 2:00", 0.8),
+    _structure(2, "1 x 5 at 85% rest 3:00; 3 x 8 leave 2 rest 3:00", 0.8),
+    _structure(4, "1 x 3 leave 1 rest 3:00; 2 x 6 leave 2 rest 3:00; 1 x 12 leave 1", 0.8),
+)
+"""Sets that ask several things."""
 
 
 @dataclass
@@ -176,9 +183,10 @@ WAYS = {
     "a share of the tested max": Way(by_share),
     "the lifter known, the day not": Way(by_knowing),
 }
+BY_FORTIS = tuple(name for name, way in WAYS.items() if way.plan is by_fortis)
 
 
-def train(kind: str, seed: int, name: str) -> Outcomes:
+def train(kind: str, seed: int, name: str, structures: Sequence[Structure] = WEEK) -> Outcomes:
     """Sixteen weeks of one lifter with loads chosen one way."""
     way = WAYS[name]
     random = Random(f"{kind} {seed}")
@@ -192,7 +200,7 @@ def train(kind: str, seed: int, name: str) -> Outcomes:
     for week in range(WEEKS):
         if week and week % RETESTED_EVERY == 0:
             trainee.test()
-        for asked in WEEK:
+        for asked in structures:
             trainee.now = BEGINS + timedelta(weeks=week, days=asked.day, hours=1)
             plan = way.plan(trainee, asked)
             advised = Advised(plan, KIT, None, trainee.profile.maxes(trainee.now)) if way.advised else None
@@ -265,24 +273,26 @@ def _step(trainee: Trainee, day: int, done: Sequence[Rested]) -> None:
         trainee.loads[day] = round(used * Decimal("0.9"), 1) if trainee.failed[day] >= 2 else used
 
 
-def _of_kind(kind: str, lifters: int) -> dict[str, Outcomes]:
-    found = {way: Outcomes() for way in WAYS}
+def _of_kind(kind: str, lifters: int, structures: Sequence[Structure], ways: Sequence[str]) -> dict[str, Outcomes]:
+    found = {way: Outcomes() for way in ways}
     for way, outcomes in found.items():
         for seed in range(FIRST_SEED, FIRST_SEED + lifters):
-            outcomes.add(train(kind, seed, way))
+            outcomes.add(train(kind, seed, way, structures))
     return found
 
 
-def main(lifters: int) -> None:
+def main(lifters: int, *, mixed: bool) -> None:
     """Print the table."""
+    structures, ways = (MIXED, BY_FORTIS) if mixed else (WEEK, tuple(WAYS))
     with ProcessPoolExecutor() as pool:
-        of_kinds = list(pool.map(_of_kind, KINDS, [lifters] * len(KINDS)))
+        same = [[each] * len(KINDS) for each in (lifters, structures, ways)]
+        of_kinds = list(pool.map(_of_kind, KINDS, *same))
     months = lifters * (WEEKS - JUDGED_FROM) / 4.33
-    print("| Lifters | " + " | ".join(WAYS) + " |")
-    print("|---|" + "---|" * len(WAYS))
+    print("| Lifters | " + " | ".join(ways) + " |")
+    print("|---|" + "---|" * len(ways))
     for kind, found in zip(KINDS, of_kinds, strict=True):
         print(f"| {kind.replace('-', ', ')} | " + " | ".join(_told(each, months) for each in found.values()) + " |")
-    whole = {way: Outcomes() for way in WAYS}
+    whole = {way: Outcomes() for way in ways}
     for found in of_kinds:
         for way, each in found.items():
             whole[way].add(each)
@@ -294,4 +304,5 @@ def _told(each: Outcomes, months: float) -> str:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 17)
+    told = set(sys.argv[1:])
+    main(next((int(each) for each in told if each.isdecimal()), 17), mixed="mixed" in told)

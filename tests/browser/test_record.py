@@ -156,7 +156,7 @@ def test_a_session_that_has_been_started_keeps_its_text(desktop):
     address = desktop.url.replace("floor", "compose")
     desktop.goto(address)
     expect(desktop.get_by_text("its text stays as it was played")).to_be_visible()
-    expect(desktop.get_by_role("button", name="Save as planned")).to_be_disabled()
+    expect(desktop.get_by_role("button", name="Save without a date")).to_be_disabled()
 
 
 def test_a_bout_is_set_right_in_place_and_what_follows_changes(desktop, serving):
