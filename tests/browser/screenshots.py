@@ -1,5 +1,6 @@
 """Takes the pictures in docs/screenshots from the demo: `make screenshots`."""
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -21,10 +22,10 @@ def shoot(page: Page, name: str) -> None:
     page.screenshot(path=FOLDER / f"{name}.png")
 
 
-def record(page: Page, reps: int, left: int) -> None:
-    """Start the next bout and record it."""
-    page.keyboard.press("Space")
-    page.get_by_role("radio", name=f"{reps} reps").click()
+def record(page: Page, left: int) -> None:
+    """Start the next bout, and record it with the reps that were planned."""
+    page.get_by_role("button", name=re.compile("^(Go now|Begin)")).click()
+    page.get_by_role("button", name=re.compile("^Done")).click()
     page.get_by_role("radio", name=f"{left} left", exact=True).click()
 
 
@@ -58,15 +59,15 @@ def start(page: Page, title: str) -> None:
 def floor(desktop: Page, phone: Page, dim: Page) -> None:
     """The Floor at work, and in a drop."""
     start(desktop, "Press and row")
-    record(desktop, 7, 3)
-    record(desktop, 7, 1)
+    record(desktop, 3)
+    record(desktop, 1)
     shoot(desktop, "floor")
     for page, name in ((phone, "floor-phone"), (dim, "floor-phone-dark")):
         page.goto(desktop.url)
         shoot(page, name)
     plan(desktop, "# Strip\nBench press: 1 set of (8 at 85 kg to failure, drop 20%, drop 20%)\nRing row: 2 x 8")
     start(desktop, "Strip")
-    record(desktop, 8, 0)
+    record(desktop, 0)
     shoot(desktop, "floor-drop")
 
 
