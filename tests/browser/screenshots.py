@@ -54,6 +54,7 @@ def start(page: Page, title: str) -> None:
     page.wait_for_url("**/floor/*")
     page.get_by_role("button", name="Begin").wait_for()
     page.keyboard.press("w")
+    page.get_by_role("button", name="Skip the warm-up").wait_for(state="hidden")
 
 
 def floor(desktop: Page, phone: Page, dim: Page) -> None:
