@@ -283,14 +283,6 @@ def test_lifts_that_share_muscles_follow_the_day():
     assert load_name(change.kg) in table.positions["2.1.1.1.1"]
 
 
-def test_lifts_that_share_muscles_stay_where_the_next_load_is_further_than_the_day():
-    maxes = known(150, off=0.02)
-    prescription = settled("Back squat: 2 x 3 at 130 leave 1\nFront squat: 3 x 5 at 100 leave 2", maxes)
-    line = line_of(prescription, prescription.sets[0], Bar(SPARSE, None), maxes)
-    each = prescription.sets[0]
-    assert line.advise(each, each.bouts[0], Outcome(2, Decimal(0))).others == ()
-
-
 MIXED = "Back squat: 1 x 5 at 85% rest 3:00; 3 x 8 leave 2 rest 3:00"
 
 
@@ -307,7 +299,7 @@ def test_sets_that_name_no_load_follow_those_that_do_only_as_far_as_the_day_goes
     planned_kg = eights.bouts[0].settled.kg
     day = next(reason.values["percent"] for reason in advised.reasons if reason.code == "day")
     assert (follows.entry, change.set, change.was_kg) == ("1.1", 2, planned_kg)
-    assert abs(change.kg - planned_kg * (1 + day / 100)) <= Decimal("1.25")
+    assert change.kg <= planned_kg * (1 + day / 100) < change.kg + Decimal("2.5")
     assert follows.text == f"The sets after it: {plain(change.kg)} for {plain(planned_kg)}."
     table = all_advice(prescription, Bar(FULL, None), maxes)
     assert load_name(change.kg) in table.positions["1.2.1.2.1"]

@@ -253,8 +253,7 @@ class Line:
         """The bouts of another line still to come with loads in a ratio; none goes the other way by rounding."""
 
         def to(was: Decimal) -> Build:
-            wanted = (was + line.part) * ratio - line.part
-            build = self.bar.nearest(line.lift, wanted, body=line.body, where=Where.NEAREST)
+            build = self.bar.nearest(line.lift, (was + line.part) * ratio - line.part, body=line.body)
             return build if (build.kg < was) == (ratio < 1) else Build(kg=was)
 
         return load_changes((each.load for each in line.bouts if each.at > at), to)
