@@ -12,6 +12,7 @@ from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, Where, is_rounded, nearest, nearest_told
 from fortis.core.loading.resistance import resistance_of
 from fortis.core.reason import Reason
+from fortis.core.sentence import capitalised
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.estimate import Estimate, load_for
 from fortis.core.strength.momentary import Asked, Expected, expect
@@ -413,7 +414,7 @@ class LineLoads:
         max_words = self._max_words()
         what = " + ".join(str(_reps(each) or "max") for each in telling) if solved else str(reps)
         what = f"{tired.sets} sets of {what}" if tired.sets > 1 else what
-        text = f"{max_words[0].upper()}{max_words[1:]} allows {plain(kg)} kg for {what} leaving {left:g}"
+        text = f"{capitalised(max_words)} allows {plain(kg)} kg for {what} leaving {left:g}"
         text += f"{_pull_words(self.more_pull)}."
         reason = Reason(code="effort", text=text, values={"max_kg": _tenth(self.max.kg), "kg": kg})
         return _Wanted(kg, (reason,), found=True)

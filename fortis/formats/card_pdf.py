@@ -7,6 +7,7 @@ from fpdf import FPDF
 from fpdf.enums import MethodReturnValue
 
 from fortis.core.card import Card, CardBout, CardGroup, CardLift, CardSet
+from fortis.core.sentence import capitalised
 
 FONTS = Path(__file__).parent / "fonts"
 INK, FAINT, HAIRLINE, WORK, REST = (29, 33, 39), (103, 100, 90), (190, 186, 174), (168, 50, 28), (30, 90, 102)
@@ -99,7 +100,7 @@ class _Sheet(FPDF):
         top = self.get_y()
         if group.head:
             self.set_x(left)
-            self._say(group.head[0].upper() + group.head[1:], 9.5, colour=FAINT)
+            self._say(capitalised(group.head), 9.5, colour=FAINT)
             self.set_y(top + LINE + 1)
         for lift in group.lifts:
             self._need(self._height_of(lift, left))

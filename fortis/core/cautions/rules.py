@@ -22,6 +22,7 @@ from fortis.core.structure.model import (
     RangeOfMotion,
     RepMax,
     Session,
+    Set,
     Sets,
     SetUp,
     Terms,
@@ -290,39 +291,35 @@ def tempo_on_maximal_work(plan: PlannedEntry) -> Iterator[Caution]:
 
 def nothing_left(plan: PlannedEntry) -> Iterator[Caution]:
     """A bout that goes as far as it goes leaves nothing for another with the same load at once."""
-    if not any(_is_spent(before, bout) for each in plan.sets for before, bout in pairwise(each.bouts)):
-        return
-
-    def without(run: Sets) -> Sets:
-        bouts = run.each.bouts
-        left = [
-            bout for before, bout in zip((None, *bouts), bouts, strict=False) if not _adds_nothing(before, bout)
-        ]
-        return run.model_copy(update={"each": run.each.model_copy(update={"bouts": tuple(left)})})
-
-    mended = plan.entry.model_copy(update={"sets": tuple(map(without, plan.entry.sets))})
-    yield plan.caution(
-        "nothing-left",
-        Serious.KNOW,
-        f"{plan.exercise.name}: no rep is left for a bout at the same load right after one that goes to the end.",
-        "A drop without reps goes on as far as it goes already.",
-        remedy=Remedy(label="Leave it out", entry=mended) if mended != plan.entry else None,
-    )
+    runs = (run.model_copy(update={"each": _without_spent(run.each)}) for run in plan.entry.sets)
+    mended = plan.entry.model_copy(update={"sets": tuple(runs)})
+    if mended != plan.entry:
+        yield plan.caution(
+            "nothing-left",
+            Serious.KNOW,
+            f"{plan.exercise.name}: no rep is left for a bout at the same load right after one that goes to the "
+            "end.",
+            "A drop without reps goes on as far as it goes already.",
+            remedy=Remedy(label="Leave it out", entry=mended),
+        )
 
 
-def _is_spent(before: PlannedBout, bout: PlannedBout) -> bool:
-    """Whether a bout begins where the one before it ended: nothing is lighter, shorter or rested by then."""
-    alike = (bout.side, bout.range_of_motion, bout.lifting) == (before.side, before.range_of_motion, before.lifting)
-    kgs = [each.settled and each.settled.kg for each in (before, bout)]
-    same = bout.load in (None, before.load) and not isinstance(bout.load, OfPrevious) and kgs[0] == kgs[1]
-    return alike and same and not before.rest and _fails(before) and isinstance(bout.reps, MaxReps)
+def _without_spent(each: Set) -> Set:
+    """A set without the bouts that begin where the one before them ended."""
+    if each.within:
+        return each
+    spent = {at for at, (before, bout) in enumerate(pairwise(each.bouts), start=1) if _is_spent(before, bout)}
+    bouts = (bout for at, bout in enumerate(each.bouts) if at not in spent)
+    return each.model_copy(update={"bouts": tuple(bouts)})
 
 
-def _adds_nothing(before: Bout | None, bout: Bout) -> bool:
-    """The same of bouts as they are written."""
-    if before is None or bout.rest or before.rest or not isinstance(bout.reps, MaxReps):
-        return False
-    return bout.terms == Terms() and asks_failure(before.reps, before.terms.effort)
+def _is_spent(before: Bout, bout: Bout) -> bool:
+    """Whether nothing is lighter, shorter or rested since the bout before it, which left nothing."""
+    was, now = before.terms, bout.terms
+    alike = (now.side, now.range_of_motion, now.lifting) == (was.side, was.range_of_motion, was.lifting)
+    same = now.load is None or (now.load == was.load and not isinstance(now.load, OfPrevious))
+    to_the_end = isinstance(bout.reps, MaxReps) and asks_failure(before.reps, was.effort)
+    return to_the_end and alike and same and not before.rest
 
 
 def max_test_on_a_small_lift(plan: PlannedEntry) -> Iterator[Caution]:

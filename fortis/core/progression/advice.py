@@ -199,7 +199,7 @@ class Line:
 
     def holds(self, each: PlannedSet) -> bool:
         """Whether a set is one of the line."""
-        return any(entry_name(own) == entry_name(each) and own.number == each.number for own in self.sets)
+        return entry_name(each) == self.entry and any(own.number == each.number for own in self.sets)
 
     def advise(self, each: PlannedSet, bout: PlannedBout, outcome: Outcome) -> Advice | None:
         """Advise on the rest of the session after a bout of the line. None where nothing is left, or asked."""
@@ -340,19 +340,19 @@ class Judged:
     @cached_property
     def _is_last(self) -> bool:
         """Whether nothing is left to do that could follow."""
-        return not self.following and not any(each.at > self.at for line in self.line.others for each in line.bouts)
+        return not self.following and not self._others_to_come
 
     @cached_property
-    def _goes_on(self) -> bool:
-        """Whether the exercise has sets to come, of this line or of the other one of its entry."""
-        return bool(self.following) or any(
-            each.at > self.at for line in self.line.others for each in line.bouts if line.entry == self.line.entry
-        )
+    def _others_to_come(self) -> frozenset[str]:
+        """The entries of the lines that follow the day and have bouts to come."""
+        lines = self.line.others
+        return frozenset(line.entry for line in lines if any(each.at > self.at for each in line.bouts))
 
     def is_far_short(self, number: int) -> bool:
         """Whether so few reps of a single bout are no day for this lift."""
         least = self._least
-        return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and self._goes_on
+        goes_on = bool(self.following) or self.line.entry in self._others_to_come
+        return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and goes_on
 
     @cached_property
     def _kg(self) -> Decimal:
@@ -405,12 +405,12 @@ class Judged:
         reasons = (Reason(code="harder than planned", text=why), *day.reasons)
         common: dict[str, Any] = {"reasons": reasons, "was": "harder", "others": day.others}
         if build is not None and loads:
-            if own := self._goes_on_with(build, loads):
-                text = f"Drop to {self._load(build.kg)}{' for the rest' if times == 1 else ''}."
-                own["win"] = self._win(build.kg)
-            else:
-                text, own = self._next_with(loads)
-            return Advice(course=Course.LIGHTER, text=f"{why} {text}", loads=loads, **own, **common)
+            shown, text, win = self._shown(loads), self._next_words(loads), ""
+            if shown.was_kg == self._kg:
+                text = f"Drop to {self._load(shown.kg)}{' for the rest' if times == 1 else ''}."
+                win = self._win(shown.kg)
+            own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "win": win}
+            return Advice(course=Course.LIGHTER, text=f"{why} {text}", **own, **common)
         if self.following:
             text = f"{why} Nothing lighter is close: rest longer, and stop a rep earlier."
             return Advice(course=Course.WATCH, text=text, **common)
@@ -424,12 +424,11 @@ class Judged:
         reasons = (Reason(code="easier than planned", text=why), *day.reasons)
         common: dict[str, Any] = {"was": "easier", "others": day.others}
         if build is not None and loads:
-            if own := self._goes_on_with(build, loads):
-                text = f"Go to {self._load(build.kg)} for the rest."
-            else:
-                text, own = self._next_with(loads)
-            own["reasons"] = reasons
-            return Advice(course=Course.HEAVIER, text=f"{why} {text}", loads=loads, **own, **common)
+            shown, text = self._shown(loads), self._next_words(loads)
+            if shown.was_kg == self._kg:
+                text = f"Go to {self._load(shown.kg)} for the rest."
+            own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "reasons": reasons}
+            return Advice(course=Course.HEAVIER, text=f"{why} {text}", **own, **common)
         if not self.following:
             return Advice(course=Course.HEAVIER, text=why, reasons=reasons, **common) if day.others else None
         if self.expected.ratio(float(form)) <= 1:
@@ -438,17 +437,14 @@ class Judged:
             text = f"{why} No load in reach is a small step up: add a rep instead."
         return Advice(course=Course.GO_ON, text=text, **common)
 
-    def _goes_on_with(self, build: Build, loads: Sequence[LoadChange]) -> dict[str, Any]:
-        """The load of sets to come that were to have the one of this bout; empty where none of them was."""
-        same = any(change.was_kg == self._kg for change in loads)
-        return {"kg": build.kg, "sleeve": build.sleeve} if same else {}
+    def _shown(self, loads: Sequence[LoadChange]) -> LoadChange:
+        """The change that advice tells of: that of bouts that were to have this load, else the next one."""
+        return next((change for change in loads if change.was_kg == self._kg), loads[0])
 
-    def _next_with(self, loads: Sequence[LoadChange]) -> tuple[str, dict[str, Any]]:
-        """The load of the next set that changes, in words and as advice tells it; the others are in proportion."""
-        first = loads[0]
-        others = ", the rest in proportion" if len(loads) > 1 else ""
-        text = f"Next {self._load(first.kg)} instead of {self._load(first.was_kg or Decimal(0))}{others}."
-        return text, {"kg": first.kg, "sleeve": first.sleeve}
+    def _next_words(self, loads: Sequence[LoadChange]) -> str:
+        """What comes of the next set that changes, in words; the others are in proportion."""
+        first, others = loads[0], ", the rest in proportion" if len(loads) > 1 else ""
+        return f"Next {self._load(first.kg)} instead of {self._load(first.was_kg or Decimal(0))}{others}."
 
     def _win(self, kg: Decimal) -> str:
         """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""

@@ -382,7 +382,7 @@ class LineWent:
         short = self.is_bare and any(pair.number < reps.of for pair in self.missed)
         return FixedReps(count=reps.now - 1) if short or self.lightened else None
 
-    @property
+    @cached_property
     def back_to(self) -> Decimal | None:
         """The load that was planned before the Floor made all of it lighter, where it then left a rep more."""
         before = self.lead.before_the_day
@@ -402,11 +402,6 @@ class LineWent:
         if not self.body:
             return f"{plain(kg)} kg"
         return f"{plain(abs(kg))} kg {'of help' if kg < 0 else 'added'}" if kg else "body weight alone"
-
-    def starting_words(self, kg: Decimal) -> str:
-        """The same as a sentence begins."""
-        words = self.load_words(kg)
-        return words[0].upper() + words[1:]
 
     def nearest(self, wanted: Decimal, where: Where = Where.NEAREST) -> Build:
         """The nearest load that can be built."""

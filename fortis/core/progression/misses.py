@@ -7,6 +7,7 @@ from fortis.core.loading.nearest import Where
 from fortis.core.progression.line_went import LineWent
 from fortis.core.progression.turns import still_in_range
 from fortis.core.reason import Reason
+from fortis.core.sentence import capitalised
 from fortis.core.structure.prescription import Missed
 
 REMEMBERED = 4
@@ -50,5 +51,5 @@ def step_by_step(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ..
     if not line.was_kg < half_way < kg:
         return kg, ()
     then = f"{line.load_words(half_way)} first" if half_way < missed.kg else "that first"
-    text = f"{line.starting_words(missed.kg)} was too much not long ago: {then}."
+    text = f"{capitalised(line.load_words(missed.kg))} was too much not long ago: {then}."
     return half_way, (Reason(code="missed lately", text=text, values={"missed_kg": missed.kg, "kg": half_way}),)

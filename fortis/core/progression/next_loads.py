@@ -42,6 +42,7 @@ from fortis.core.progression.turns import (
 )
 from fortis.core.progression.uneven import no_heavier, now_in_all, too_much_for_all, went_lighter
 from fortis.core.reason import Reason
+from fortis.core.sentence import capitalised
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import least_of, most_of, to_the_half
 from fortis.core.structure.model import (
@@ -57,6 +58,7 @@ from fortis.core.structure.model import (
 )
 from fortis.core.structure.prescription import PlannedSet, Prescription
 from fortis.core.structure.timeline import asked
+from fortis.core.structure.writing import write_reps
 from fortis.core.units import plain
 from fortis.core.value import Kilograms, Value
 
@@ -355,7 +357,7 @@ class _Case(LineWent):
             text = "Every set ended with none left, where no effort was asked: the same load until one is to spare."
             return Move.HOLD, self.was_kg, self.aim, (Reason(code="none left", text=text),)
         if self.back_to is not None:
-            load = self.starting_words(self.back_to)
+            load = capitalised(self.load_words(self.back_to))
             text = f"{load} was planned, and made less on a bad day: back to it."
             reason = Reason(code="for the day", text=text, values={"kg": self.back_to})
             return Move.RAISE, self.back_to, self.aim, (self._met(overs, ""), reason)
@@ -457,9 +459,7 @@ class _Case(LineWent):
         kg, first = step_by_step(self, kg)
         reasons += first or self._rounding(wanted, kg)
         if written:
-            upto = most_of(self.lead.as_written.reps)
-            again = f"{written.count}-{upto}" if upto != written.count else f"{upto}"
-            text = f"With it {again} reps again, as written."
+            text = f"With it {write_reps(self.lead.as_written.reps)} reps again, as written."
             reasons.append(Reason(code="written reps", text=text, values={"reps": Decimal(written.count)}))
         return Move.RAISE, kg, self.aim, tuple(reasons)
 
@@ -581,7 +581,7 @@ class _Case(LineWent):
             which = "nearest"
         else:
             which = "next lighter" if kg < self.was_kg else "next heavier"
-        right = self.starting_words(round(wanted, 1))
+        right = capitalised(self.load_words(round(wanted, 1)))
         text = f"{right} would be right; {self.load_words(kg)} is the {which} you can load here."
         return (Reason(code="rounding", text=text, values={"wanted_kg": round(wanted, 1), "kg": kg}),)
 

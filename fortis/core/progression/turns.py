@@ -137,7 +137,7 @@ def turned(line: LineWent, overs: Sequence[Decimal], moved: Decimal) -> Decision
     reps, asked = line.standing, line.lead.planned.reps
     if line.policy.kind is not PolicyKind.REPS or not (reps or isinstance(asked, RepRange)):
         return None
-    bottom = least_of(line.lead.planned.reps_of or asked)
+    bottom = least_of(line.lead.as_written.reps)
     top = reps.now if reps else most_of(asked) or 0
     kg = line.nearest(line.was_kg + moved * LEAST_TURN, Where.ABOVE).kg
     if kg <= line.was_kg:

@@ -8,6 +8,7 @@ from fortis.core.progression.decision import Decision, Move
 from fortis.core.progression.line_went import LineWent, Pair
 from fortis.core.progression.misses import A_CUT
 from fortis.core.reason import Reason
+from fortis.core.sentence import capitalised
 
 
 def too_much_for_all(line: LineWent) -> Decision | None:
@@ -41,12 +42,14 @@ def no_heavier(line: LineWent, kg: Decimal) -> tuple[Decimal, tuple[Reason, ...]
 
 def _taken_lighter(line: LineWent, so: str) -> Reason:
     """Tells that a load did not go in all sets, and what follows."""
-    sets, lighter = _sets_of(line.own), _sets_of(line.lightened)
-    why = (
-        f"{line.starting_words(line.was_kg)} went in {sets - lighter} of {sets} sets, the others were taken lighter"
-    )
-    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
-    return Reason(code="taken lighter", text=f"{why}: {so}.", values=values)
+    return _went_in(line, "taken lighter", line.lightened, f", the others were taken lighter: {so}")
+
+
+def _went_in(line: LineWent, code: str, others: Iterable[Pair], so: str) -> Reason:
+    """Tells in how many sets a load went, the `others` having another, and what follows."""
+    sets, other = _sets_of(line.own), _sets_of(others)
+    text = f"{capitalised(line.load_words(line.was_kg))} went in {sets - other} of {sets} sets{so}."
+    return Reason(code=code, text=text, values={"sets": Decimal(sets), "lighter": Decimal(other)})
 
 
 def now_in_all(line: LineWent) -> Decision | None:
@@ -57,9 +60,8 @@ def now_in_all(line: LineWent) -> Decision | None:
     sets, lighter = _sets_of(line.own), _sets_of(line.risen)
     if lighter * 2 < sets or min(line.overs, default=Decimal(0)) >= 1:
         return None
-    text = f"{line.starting_words(line.was_kg)} went in {sets - lighter} of {sets} sets: now in all of them."
-    values = {"sets": Decimal(sets), "lighter": Decimal(lighter)}
-    return Move.HOLD, line.was_kg, line.aim, (Reason(code="now in all", text=text, values=values),)
+    told = _went_in(line, "now in all", line.risen, ": now in all of them")
+    return Move.HOLD, line.was_kg, line.aim, (told,)
 
 
 def went_lighter(line: LineWent) -> Decimal | None:

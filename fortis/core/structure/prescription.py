@@ -252,9 +252,9 @@ def instead_words(work: Sequence[PlannedSet]) -> str:
     """What stands in for the sets, reps and rests written for a line, in words; empty where nothing does."""
     told = [f"{len(work)} sets"] if any(each.added for each in work) else []
     match work[0].bouts[0]:
-        case PlannedBout(reps=FixedReps(count=reps), reps_of=FixedReps(count=written)) if reps != written:
-            told.append(f"{reps} reps")
-        case PlannedBout(reps=FixedReps(count=reps), reps_of=RepRange()):
+        case PlannedBout(reps=FixedReps(count=reps) as now, reps_of=FixedReps() | RepRange() as written) if (
+            now != written
+        ):
             told.append(f"{reps} reps")
         case PlannedBout(reps=Hold(seconds=held), reps_of=Hold(seconds=written)) if held != written:
             told.append(f"{held} s")

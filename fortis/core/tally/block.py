@@ -14,6 +14,7 @@ from statistics import median
 from typing import NamedTuple, TypeVar
 
 from fortis.core.exercises import LIBRARY, Library
+from fortis.core.sentence import capitalised
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.model import LiftKey, Tempo
 from fortis.core.tally.comparison import (
@@ -284,7 +285,7 @@ def _without_light(earlier: BlockTally, later: BlockTally) -> str:
     found = [(name, len(block.light)) for name, block in (("earlier", earlier), ("later", later)) if block.light]
     told = " and ".join(f"the {name} has {_light_words(many)} in it" for name, many in found)
     change = signed(more(usual[1], usual[0]))
-    return f"{told[0].upper()}{told[1:]}: without light weeks the tonnage of a week is {change} %."
+    return f"{capitalised(told)}: without light weeks the tonnage of a week is {change} %."
 
 
 def _light_words(many: int) -> str:

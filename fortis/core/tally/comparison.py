@@ -15,6 +15,7 @@ from typing import NamedTuple
 from fortis.core.exercises import LIBRARY, Exercise, Library
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.performance import PerformedBout
+from fortis.core.sentence import capitalised
 from fortis.core.strength.curve import DEFAULT_CURVE
 from fortis.core.structure.counting import least_of, to_the_half
 from fortis.core.structure.model import LiftKey, SetUp, Tempo, lift_key
@@ -180,7 +181,7 @@ def _became(now: LiftDone, then: LiftDone, *, judge: bool) -> str:
     left = [float(mine.left - yours.left) for mine, yours in pairs if not (mine.left is None or yours.left is None)]
     if left:
         parts.append(f"{_changed(fmean(left), 'more left', 'fewer left', 'as many left')} on average")
-    text = f"{parts[0][0].upper()}{', '.join(parts)[1:]}"
+    text = capitalised(", ".join(parts))
     told = [
         strength
         for mine, yours in _after_the_same(pairs)
