@@ -3,10 +3,11 @@
 from collections.abc import Callable, Hashable
 from functools import lru_cache, wraps
 from threading import Lock
-from typing import ParamSpec, TypeVar, cast
+from typing import Concatenate, ParamSpec, TypeVar, cast
 
 _Arguments = ParamSpec("_Arguments")
 _Result = TypeVar("_Result")
+_Self = TypeVar("_Self")
 _caches: list[Callable[[], None]] = []
 
 
@@ -48,6 +49,23 @@ def _one_at_a_time(function: Callable[_Arguments, _Result]) -> Callable[_Argumen
                     busy[key] = mine, waiters - 1
 
     return waiting
+
+
+def cached_method(
+    method: Callable[Concatenate[_Self, _Arguments], _Result],
+) -> Callable[Concatenate[_Self, _Arguments], _Result]:
+    """Cache what a method returns, by its arguments, for as long as its object lives: it does not change."""
+    name = f"{method.__name__} as cached"
+
+    @wraps(method)
+    def remembering(self: _Self, *args: _Arguments.args, **given: _Arguments.kwargs) -> _Result:
+        known: dict[Hashable, _Result] = vars(self).setdefault(name, {})
+        key = (args, tuple(given.items())) if given else args
+        if key not in known:
+            known[key] = method(self, *args, **given)
+        return known[key]
+
+    return cast(Callable[Concatenate[_Self, _Arguments], _Result], remembering)
 
 
 def clear_caches() -> None:

@@ -6,7 +6,7 @@ Everything that judges a session judges this. The client repeats it for a sessio
 
 from collections.abc import Iterable, Mapping, Sequence
 from itertools import groupby
-from operator import attrgetter
+from operator import attrgetter, is_
 
 from fortis.core.adjustments import Adjustments, LoadChange
 from fortis.core.exercises import LIBRARY, Library
@@ -99,11 +99,16 @@ def _changed(each: PlannedSet, adjustments: Adjustments, library: Library) -> Pl
 def with_loads(sets: Sequence[PlannedSet], changes: Sequence[LoadChange]) -> list[PlannedSet]:
     """The sets of a line with changes of load, one after the other. Warm-ups keep theirs."""
     return [
-        each
-        if each.is_warm_up or not changes
-        else each.model_copy(update={"bouts": tuple(_loaded(each, bout, changes) for bout in each.bouts)})
+        each if each.is_warm_up else _with_bouts(each, [_loaded(each, bout, changes) for bout in each.bouts])
         for each in sets
     ]
+
+
+def _with_bouts(each: PlannedSet, bouts: Sequence[PlannedBout]) -> PlannedSet:
+    """A set with other bouts; itself where none is another one."""
+    if all(map(is_, bouts, each.bouts)):
+        return each
+    return each.model_copy(update={"bouts": tuple(bouts)})
 
 
 def _loaded(each: PlannedSet, bout: PlannedBout, changes: Iterable[LoadChange]) -> PlannedBout:
@@ -170,8 +175,10 @@ def _rank(order: Sequence[int], number: int) -> int:
 
 
 def _without(each: PlannedSet, left_out: frozenset[str]) -> PlannedSet:
-    bouts = tuple(
-        bout.model_copy(update={"left_out": True}) if str(each.position(bout)) in left_out else bout
-        for bout in each.bouts
+    return _with_bouts(
+        each,
+        [
+            bout.model_copy(update={"left_out": True}) if str(each.position(bout)) in left_out else bout
+            for bout in each.bouts
+        ],
     )
-    return each if bouts == each.bouts else each.model_copy(update={"bouts": bouts})

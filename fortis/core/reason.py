@@ -1,5 +1,7 @@
 """Reasons as data: why a load or a next step is what it is, in one sentence and in numbers."""
 
+from pydantic import Field
+
 from fortis.core.value import Number, Value
 
 
@@ -8,7 +10,7 @@ class Reason(Value):
 
     code: str
     text: str
-    values: dict[str, Number] = {}
+    values: dict[str, Number] = Field(default_factory=dict)
 
     def __hash__(self) -> int:
         return hash((self.code, self.text))

@@ -74,7 +74,7 @@ def calculate(kit: Kit, lift: Exercise, wanted: Sequence[Decimal], school: Schoo
     loads, before = [], None
     for kg, build, stack in zip(wanted, builds, stacks, strict=True):
         change = "" if before is None else describe_change(before, stack, belt=lift.load_kind is LoadKind.BODY)
-        loads.append(_loaded(kit, lift, kg, build.model_copy(update={"sleeve": stack}), change))
+        loads.append(_loaded(kit, lift, kg, build._replace(sleeve=stack), change))
         before = stack
     return Calculated(
         loads=tuple(loads),

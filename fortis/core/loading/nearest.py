@@ -4,23 +4,23 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_DOWN, Decimal
 from enum import StrEnum
+from typing import NamedTuple
 
 from fortis.core.exercises import BARS, Exercise, LoadKind
 from fortis.core.loading.kit import Bar, Handle, Kit
 from fortis.core.loading.shelf import Shelf, Stack, shelf
 from fortis.core.units import plain
-from fortis.core.value import Kilograms, Value
 
 BELT_NEEDS, BAR_NEEDS = 1, 2
 
 
-class Build(Value):
+class Build(NamedTuple):
     """A load that can be built. `sleeve` is what hangs on one end of the bar or handle, or from the belt."""
 
-    kg: Kilograms
-    sleeve: tuple[Kilograms, ...] = ()
+    kg: Decimal
+    sleeve: Stack = ()
     bar: str | None = None
-    bar_kg: Kilograms | None = None
+    bar_kg: Decimal | None = None
 
 
 class Where(StrEnum):

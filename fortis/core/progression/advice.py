@@ -6,20 +6,22 @@ it says of the day goes for the sets to come, and for other lifts that share mus
 
 from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import StrEnum
 from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 from fortis.core.adjustments import LoadChange
+from fortis.core.cache import cached, cached_method
 from fortis.core.exercises import Exercise
+from fortis.core.line_demand import Place
 from fortis.core.loading.kit import Kit
 from fortis.core.loading.moved import body_part
 from fortis.core.loading.nearest import Build, Where, nearest_told, next_above
 from fortis.core.performance import Ended
 from fortis.core.played import entry_name, with_loads
-from fortis.core.progression.expectation import Expectation, LineAsks
+from fortis.core.progression.expectation import Expectation, Foreseen, LineAsks
 from fortis.core.reason import Reason
 from fortis.core.structure.counting import is_rep_target, least_of, to_the_half
 from fortis.core.structure.model import FixedReps, OfPrevious, ToFailure, planned_reserve
@@ -61,6 +63,9 @@ class OtherLoads(Value):
     text: str
     loads: tuple[LoadChange, ...]
 
+    def __hash__(self) -> int:
+        return hash((self.entry, self.text))
+
 
 class Advice(Value):
     """What to do with the rest of an exercise, and why. `kg` is the new load where it changes.
@@ -82,6 +87,9 @@ class Advice(Value):
     was: Literal["harder", "easier"] | None = None
     win: str = ""
     again: "Advice | None" = None
+
+    def __hash__(self) -> int:
+        return hash((self.course, self.text))
 
     @property
     def changes(self) -> bool:
@@ -216,22 +224,39 @@ class Line:
         if bout.settled is None or not is_rep_target(bout.reps):
             return None
         at = next(at for at, other in enumerate(self.sets) if other.number == each.number)
-        moving = {
+        expected = self._foreseen and self._foreseen.expectation(
+            (each.number, bout.number), self._moving(each, bout)
+        )
+        return Judged(self, each, bout, self.sets[at + 1 :], expected or Expectation.alone(bout), self.at[at])
+
+    @cached_property
+    def _foreseen(self) -> Foreseen | None:
+        return self.asks.foreseen(self.sets)
+
+    def _moving(self, each: PlannedSet, bout: PlannedBout) -> frozenset[Place]:
+        """The bouts whose loads change together with that of a bout, itself one of them."""
+        together = {
             (other.number, one.number)
             for other in self.sets
-            if not _asks_other(each, other)
+            if not self._asks_other(each, other)
             for one in _together(other, bout.number)
         }
-        place = each.number, bout.number
-        expected = self.asks.expectation(self.sets, place, bout, moving | {place})
-        return Judged(self, each, bout, self.sets[at + 1 :], expected, self.at[at])
+        return frozenset(together | {(each.number, bout.number)})
 
+    def _asks_other(self, each: PlannedSet, other: PlannedSet) -> bool:
+        """Whether a set has a load of its own: both are found for what they ask, and that differs."""
+        found = each.bouts[0].load is None and other.bouts[0].load is None
+        return found and self._asked[each.number] != self._asked[other.number]
+
+    @cached_property
+    def _asked(self) -> dict[int, tuple[PlannedBout, ...]]:
+        """What each of its sets asks."""
+        return {each.number: each.asks for each in self.sets}
+
+    @cached_method
     def others_after(self, at: int, form: Decimal) -> tuple[OtherLoads, ...]:
         """What becomes of other lines on such a day after a place in the session, as far as they share muscles."""
-        known, key = self._others, (at, form)
-        if key not in known:
-            known[key] = tuple(self._others_after(at, form))
-        return known[key]
+        return tuple(self._others_after(at, form))
 
     def _others_after(self, at: int, form: Decimal) -> Iterator[OtherLoads]:
         for line in self.others:
@@ -258,10 +283,6 @@ class Line:
 
         return load_changes((each.load for each in line.bouts if each.at > at), to)
 
-    @cached_property
-    def _others(self) -> dict[tuple[int, Decimal], tuple[OtherLoads, ...]]:
-        return {}
-
 
 class _Day(NamedTuple):
     """What an outcome says of the day, and the other lines that follow it."""
@@ -280,7 +301,6 @@ class Judged:
     following: Sequence[PlannedSet]
     expected: Expectation
     at: int
-    moves: dict[Decimal, tuple[LoadChange, ...]] = field(default_factory=dict)
 
     def advise(self, outcome: Outcome) -> Advice | None:
         """What to do after an outcome; None where nothing is left to do, or was asked."""
@@ -297,7 +317,7 @@ class Judged:
                 text=f"Form slipped. Stay at {self._load(self._kg)}, and end the next set before it slips.",
                 reasons=(Reason(code="form slipped", text="The form went before the reps did."),),
             )
-        planned = planned_reserve(self.bout.effort)
+        planned = self._planned
         if planned is None or outcome.reserve is None or to_failure:
             return None
         return self._told(outcome, min(outcome.reserve, MOST_RESERVE), planned)
@@ -308,34 +328,51 @@ class Judged:
         Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is
         one to spare.
         """
-        spare, foreseen = outcome.number - self._least, self.expected.left
-        if not isinstance(self.bout.reps, FixedReps):
-            foreseen, spare = max(foreseen - spare, min(foreseen, float(planned))), 0
-        expected = min(to_the_half(foreseen), MOST_RESERVE)
+        expected, spare = self._foreseen(outcome.number, planned)
         off = left + spare - expected
+        if -WATCH_FROM < off < WATCH_FROM:
+            return self._as_planned(left, short=left + spare < planned, off=off) if self.following else None
         why = _left_words(left, expected, planned)
-        if off <= -WATCH_FROM:
-            worth = Decimal(str(round(max(self.expected.calls, 1.0), 2)))
-            certain = off * worth <= -CHANGE_FROM
+        if off < 0:
+            certain = off * self._worth <= -CHANGE_FROM
             return self._lighter(outcome, why) if certain else self._watch(outcome, why)
         if off >= CHANGE_FROM and left >= 2:
             return self._heavier(outcome, why)
         if not self.following:
             return None
         stay = f"stay at {self._load(self._kg)}."
-        if off >= WATCH_FROM:
-            again = self._heavier(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
-            text = f"Easier than planned: {stay}" if expected <= planned else f"{why} {stay.capitalize()}"
-            return Advice(
-                course=Course.GO_ON, text=text, was="easier", again=again if again and again.changes else None
-            )
-        if left + spare < planned and off >= 0:
-            return Advice(
-                course=Course.GO_ON, text=f"{plain(left)} left, as you call them, was to be expected here: {stay}"
-            )
+        again = self._heavier(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
+        text = f"Easier than planned: {stay}" if expected <= planned else f"{why} {stay.capitalize()}"
+        return self._easier(text, again if again and again.changes else None)
+
+    def _as_planned(self, left: Decimal, off: Decimal, *, short: bool) -> Advice:
+        """What to do where nothing was off; `short` where fewer were left than are planned for the end."""
         if off < 0:
-            return Advice(course=Course.GO_ON, text=f"Half a rep harder than planned: {stay}")
-        return Advice(course=Course.GO_ON, text=f"As planned: {stay}")
+            return self._go_on("Half a rep harder than planned")
+        return self._go_on(
+            f"{plain(left)} left, as you call them, was to be expected here" if short else "As planned"
+        )
+
+    @cached_method
+    def _go_on(self, text: str) -> Advice:
+        return Advice(course=Course.GO_ON, text=f"{text}: stay at {self._load(self._kg)}.")
+
+    @cached_method
+    def _easier(self, text: str, again: Advice | None) -> Advice:
+        return Advice(course=Course.GO_ON, text=text, was="easier", again=again)
+
+    @cached_method
+    def _foreseen(self, number: int, planned: Decimal) -> tuple[Decimal, int]:
+        """The reps that are to be left after so many, and how many of those done were to spare."""
+        spare, foreseen = number - self._least, self.expected.left
+        if not isinstance(self.bout.reps, FixedReps):
+            foreseen, spare = max(foreseen - spare, min(foreseen, float(planned))), 0
+        return min(to_the_half(foreseen), MOST_RESERVE), spare
+
+    @cached_property
+    def _worth(self) -> Decimal:
+        """What a rep called is worth, one at least."""
+        return Decimal(str(round(max(self.expected.calls, 1.0), 2)))
 
     @cached_property
     def _is_last(self) -> bool:
@@ -364,6 +401,10 @@ class Judged:
         return self.bout.settled is not None and self.bout.settled.body
 
     @cached_property
+    def _planned(self) -> Decimal | None:
+        return planned_reserve(self.bout.effort)
+
+    @cached_property
     def _least(self) -> int:
         return least_of(self.bout.reps)
 
@@ -388,7 +429,7 @@ class Judged:
         return self._lighter(outcome, why)
 
     def _watch(self, outcome: Outcome, why: str) -> Advice | None:
-        reasons = (Reason(code="harder than planned", text=why),)
+        reasons = (_reason("harder than planned", why),)
         again = self._lighter(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
         if again is None or not again.changes or not self.following:
             text = why if self.following else ""
@@ -399,14 +440,19 @@ class Judged:
 
     def _lighter(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
         form = self._form(outcome, times)
-        day = self._day(min(form, Decimal(0)))
-        build = self._lighter_build(form)
+        return self._made_lighter(self._lighter_build(form), self._off(min(form, Decimal(0))), why, times)
+
+    @cached_method
+    def _made_lighter(self, build: Build | None, form: Decimal, why: str, times: int) -> Advice | None:
+        day = self._day(form)
         loads = self._moved(build) if build else ()
-        reasons = (Reason(code="harder than planned", text=why), *day.reasons)
+        reasons = (_reason("harder than planned", why), *day.reasons)
         common: dict[str, Any] = {"reasons": reasons, "was": "harder", "others": day.others}
-        if build is not None and loads:
-            shown, text, win = self._shown(loads), self._next_words(loads), ""
-            if shown.was_kg == self._kg:
+        if loads:
+            shown, win = self._shown(loads), ""
+            if shown.was_kg != self._kg:
+                text = self._next_words(loads)
+            else:
                 text = f"Drop to {self._load(shown.kg)}{' for the rest' if times == 1 else ''}."
                 win = self._win(shown.kg)
             own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "win": win}
@@ -418,23 +464,27 @@ class Judged:
 
     def _heavier(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
         form = self._form(outcome, times)
-        day = self._day(max(form, Decimal(0)))
-        build = self._heavier_build(form)
+        room = self.expected.ratio(float(form)) > 1
+        return self._made_heavier(self._heavier_build(form), self._off(max(form, Decimal(0))), why, room)
+
+    @cached_method
+    def _made_heavier(self, build: Build | None, form: Decimal, why: str, room: bool) -> Advice | None:
+        day = self._day(form)
         loads = self._moved(build) if build else ()
-        reasons = (Reason(code="easier than planned", text=why), *day.reasons)
+        reasons = (_reason("easier than planned", why), *day.reasons)
         common: dict[str, Any] = {"was": "easier", "others": day.others}
-        if build is not None and loads:
-            shown, text = self._shown(loads), self._next_words(loads)
-            if shown.was_kg == self._kg:
-                text = f"Go to {self._load(shown.kg)} for the rest."
+        if loads:
+            shown = self._shown(loads)
+            same = shown.was_kg == self._kg
+            text = f"Go to {self._load(shown.kg)} for the rest." if same else self._next_words(loads)
             own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "reasons": reasons}
             return Advice(course=Course.HEAVIER, text=f"{why} {text}", **own, **common)
         if not self.following:
             return Advice(course=Course.HEAVIER, text=why, reasons=reasons, **common) if day.others else None
-        if self.expected.ratio(float(form)) <= 1:
-            text = f"{why} The sets to come will be harder: stay at {self._load(self._kg)}."
-        else:
+        if room:
             text = f"{why} No load in reach is a small step up: add a rep instead."
+        else:
+            text = f"{why} The sets to come will be harder: stay at {self._load(self._kg)}."
         return Advice(course=Course.GO_ON, text=text, **common)
 
     def _shown(self, loads: Sequence[LoadChange]) -> LoadChange:
@@ -448,7 +498,7 @@ class Judged:
 
     def _win(self, kg: Decimal) -> str:
         """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""
-        likely = self._least + int(planned_reserve(self.bout.effort) or 0)
+        likely = self._least + int(self._planned or 0)
         found = within_reach(kg, likely, self.line.bests, self._part or Decimal(0))
         if found is None:
             return ""
@@ -456,19 +506,24 @@ class Judged:
         return f"{found.reps} at {self._load(kg)} would be a record ({was} until now), if you want one today."
 
     def _form(self, outcome: Outcome, times: int) -> Decimal:
-        """How far today is off, as a share of what was known, in steps of half a per cent."""
+        """How far today is off, as a share of what was known, in steps of a per cent."""
         left = believed(outcome.reserve, self._least - outcome.number)
         told = None if left is None else float(min(left, MOST_RESERVE))
-        return Decimal(round(self.expected.form(outcome.number, told, times) * 200)) / 200
+        return Decimal(round(self.expected.form(outcome.number, told, times) * 100)) / 100
+
+    def _off(self, form: Decimal) -> Decimal:
+        """How far the day is off, as far as it is followed; 0 where no max was known before."""
+        return Decimal(0) if self.expected.spread is None or abs(form) < A_STEP else form
 
     def _day(self, form: Decimal) -> _Day:
-        """What an outcome says of the day, where a max was known before."""
-        if self.expected.spread is None or abs(form) < A_STEP:
+        """What an outcome says of the day."""
+        if not form:
             return _Day()
         text = f"Today looks about {abs(form) * 100:.0f} % {'under' if form < 0 else 'over'} the estimated max."
         reason = Reason(code="day", text=text, values={"percent": form * 100})
         return _Day((reason,), self.line.others_after(self.at, form))
 
+    @cached_method
     def _lighter_build(self, form: Decimal) -> Build | None:
         """A lighter load for what was asked: a little at least, and not by too much.
 
@@ -481,6 +536,7 @@ class Judged:
         lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
         return found if lowest <= found.kg < self._kg else None
 
+    @cached_method
     def _heavier_build(self, form: Decimal) -> Build | None:
         """A heavier load for what was asked, by a little at most."""
         part = self._part or Decimal(0)
@@ -495,14 +551,9 @@ class Judged:
     def _nearest(self, kg: Decimal) -> Build:
         return self.line.bar.nearest(self.each.lift, kg, body=self._body)
 
+    @cached_method
     def _moved(self, build: Build) -> tuple[LoadChange, ...]:
-        """What becomes of the sets to come."""
-        if build.kg not in self.moves:
-            self.moves[build.kg] = self._worked_out(build)
-        return self.moves[build.kg]
-
-    def _worked_out(self, build: Build) -> tuple[LoadChange, ...]:
-        """The same bout of each set to come in proportion, and what hangs together with it."""
+        """What becomes of the sets to come: their same bout in proportion, and what hangs together with it."""
         part = self._part or Decimal(0)
         ratio = (build.kg + part) / (self._kg + part) if self._kg + part else Decimal(1)
 
@@ -516,11 +567,6 @@ class Judged:
             if bout.settled
         )
         return load_changes(together, to)
-
-
-def _asks_other(each: PlannedSet, other: PlannedSet) -> bool:
-    """Whether a set has a load of its own: both are found for what they ask, and that differs."""
-    return each.bouts[0].load is None and other.bouts[0].load is None and each.asks != other.asks
 
 
 def _together(later: PlannedSet, number: int) -> Iterator[PlannedBout]:
@@ -542,6 +588,11 @@ def believed(left: Decimal | None, missing: int) -> Decimal | None:
     return min(Decimal(int(left)), Decimal(2 if missing == 1 else 1))
 
 
+@cached(1_024)
+def _reason(code: str, text: str) -> Reason:
+    return Reason(code=code, text=text)
+
+
 def _left_words(left: Decimal, expected: Decimal, planned: Decimal) -> str:
     """What was left, beside what was planned, or is to be expected of a set so early."""
     told = "None" if not left else f"{plain(left)}{' or more' if left == MOST_RESERVE else ''}"
@@ -555,6 +606,7 @@ def is_added(sets: Iterable[PlannedSet]) -> bool:
     return any(bout.settled and bout.settled.body for each in sets for bout in each.bouts)
 
 
+@cached(1_024)
 def load_words(kg: Decimal, *, body: bool) -> str:
     """A load in words: `100`, `bw+20`."""
     if not body:

@@ -4,7 +4,7 @@ For every bout and every plausible outcome the advice is known in advance, so th
 looks it up. Where two outcomes count together, the advice after the second is with the first.
 """
 
-from collections.abc import Hashable, Mapping
+from collections.abc import Hashable, Iterable, Mapping
 from decimal import Decimal
 from typing import NamedTuple
 
@@ -51,6 +51,8 @@ NONE_DONE: Bests = {}
 NOT_TOLD = ""
 _LEFT = (None, *(Decimal(half) / 2 for half in range(int(MOST_RESERVE) * 2 + 1)))
 """Reserves that are told apart: not told, and none to plenty in steps of a half."""
+_BELIEVED = {missing: [believed(left, missing) for left in _LEFT] for missing in (1, 2)}
+"""What is believed of them by the reps that are missing; beyond two it is the same."""
 _ENDED = (None, Ended.FORM)
 NUMBERS_OVER = 2
 MOST_NUMBER = 32
@@ -177,7 +179,8 @@ Table = tuple[tuple[tuple[int, ...], ...], ...]
 
 
 def _moved_on(table: Table, by: int) -> Table:
-    return tuple(tuple(tuple(at if at < 0 else at + by for at in ended) for ended in number) for number in table)
+    moved = {ended: tuple(at if at < 0 else at + by for at in ended) for ended in set().union(*table)}
+    return tuple(tuple(map(moved.__getitem__, number)) for number in table)
 
 
 def load_name(kg: Decimal) -> str:
@@ -221,7 +224,7 @@ def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
     making = _Making()
     changes = [
         *[(loads, 0) for loads in moved],
-        *making.tabled(line).items(),
+        *_changes(making.tabled(line)).items(),
     ]
     for loads, number in changes[:MOST_CHANGES]:
         if len(making.tables) > MOST_TABLES:
@@ -276,6 +279,17 @@ def _alike(judged: Judged) -> Hashable:
     return asked, len(judged.each.bouts), expected, others, tuple(to_come.items())
 
 
+def _changes(advised: Iterable[tuple[int, Iterable[Advice]]]) -> dict[tuple[LoadChange, ...], int]:
+    """The changes of load that are advised, each with the number of the first set that does."""
+    changes: dict[tuple[LoadChange, ...], int] = {}
+    for number, after in advised:
+        for one in after:
+            for loads in (one.loads, one.again.loads if one.again else ()):
+                if loads:
+                    changes.setdefault(loads, number)
+    return changes
+
+
 class _Making:
     """Fills the tables of a line; the same advice, and the same table, is kept once."""
 
@@ -285,12 +299,9 @@ class _Making:
         self.places: dict[tuple[str, str], int] = {}
         self.known: dict[Hashable, tuple[Table, list[Advice]]] = {}
 
-    def tabled(self, line: Line) -> dict[tuple[LoadChange, ...], int]:
-        """Fill the tables of a line where they are not known yet.
-
-        Returns the changes of load they advise, each with the number of the first set that does.
-        """
-        changes: dict[tuple[LoadChange, ...], int] = {}
+    def tabled(self, line: Line) -> list[tuple[int, list[Advice]]]:
+        """Fill the tables of a line where they are not known yet. Returns what is advised by set."""
+        found = []
         for each in line.sets:
             for bout in each.open_bouts:
                 if bout.settled is None:
@@ -307,11 +318,8 @@ class _Making:
                 table, advised = self.known[alike]
                 if advised:
                     self.places[place] = self.tables.setdefault(table, len(self.tables))
-                for one in advised:
-                    for loads in (one.loads, one.again.loads if one.again else ()):
-                        if loads:
-                            changes.setdefault(loads, each.number)
-        return changes
+                found.append((each.number, advised))
+        return found
 
     def _table(self, judged: Judged) -> tuple[Table, list[Advice]]:
         bout = judged.bout
@@ -319,27 +327,31 @@ class _Making:
         if most is None:
             return (), []
         is_judged = planned_reserve(bout.effort) is not None
-        known: dict[tuple[int, Decimal | None, Ended | None], Advice | None] = {}
+        numbers: dict[int, int] = {}
+        advised: list[Advice] = []
 
         def number_of(number: int, left: Decimal | None, ended: Ended | None) -> int:
-            key = number, left, ended
-            if key not in known:
-                known[key] = judged.advise(Outcome(number, left, ended))
-            found = known[key]
-            return -1 if found is None else self.advice.setdefault(found, len(self.advice))
+            found = judged.advise(Outcome(number, left, ended))
+            if found is None:
+                return -1
+            if id(found) not in numbers:
+                numbers[id(found)] = self.advice.setdefault(found, len(self.advice))
+                advised.append(found)
+            return numbers[id(found)]
+
+        of_form = number_of(least, None, Ended.FORM)
 
         def row(number: int) -> tuple[tuple[int, ...], ...]:
             """What is advised after so many reps: form counts where all were done, calls where asked for."""
             if judged.is_far_short(number):
                 return ((number_of(number, None, None),) * 2,) * len(_LEFT)
             if number < least:
-                told = [believed(left, least - number) for left in _LEFT]
+                told = _BELIEVED[min(least - number, 2)]
                 found = {left: number_of(number, left, None) for left in dict.fromkeys(told)}
                 return tuple((found[left],) * 2 for left in told)
-            of_form = number_of(least, None, Ended.FORM)
             if not is_judged:
                 return ((number_of(least, None, None), of_form),) * len(_LEFT)
             return tuple((number_of(number, left, None), of_form) for left in _LEFT)
 
         table = tuple(map(row, range(min(most, MOST_NUMBER - NUMBERS_OVER) + NUMBERS_OVER + 1)))
-        return table, [found for found in known.values() if found]
+        return table, advised

@@ -1,12 +1,12 @@
 """What to expect of a bout in its line, and what the way it went says of the day and of the sets to come."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
 from typing import NamedTuple
 
-from fortis.core.cache import cached
+from fortis.core.cache import cached, cached_method
 from fortis.core.line_demand import Part, Place
 from fortis.core.strength.curve import DEFAULT_CURVE, LEAST_SHARE, RepCurve
 from fortis.core.strength.day import FOUR_IN_FIVE
@@ -48,11 +48,9 @@ class Expectation:
     @classmethod
     def alone(cls, bout: PlannedBout) -> "Expectation":
         """A bout of which nothing else is known: just as hard as planned, by the usual curve."""
-        left = float(planned_reserve(bout.effort) or 0)
-        share = DEFAULT_CURVE.share(min(least_of(bout.reps) + left, MOST_REPS))
-        return cls(share=share, spent=0.0, left=left)
+        return _alone(least_of(bout.reps), float(planned_reserve(bout.effort) or 0))
 
-    @cached(8_192)
+    @cached_method
     def form(self, done: int, left: float | None, times: int = 1) -> float:
         """How far today lies above or below what was known, as a share of it, by the reps done and left as called.
 
@@ -60,7 +58,7 @@ class Expectation:
         """
         reps = min(done + (left or 0.0) * self.calls, MOST_REPS)
         found = self.curve.share(reps)
-        for _ in range(4):
+        for _ in range(4 if self.spent else 0):
             found = self.curve.share(reps + self.spent / self.curve.cost(found))
         away = self.share / found - 1
         if self.spread is None:
@@ -78,6 +76,11 @@ class Expectation:
         return (1 + form) * (self.follows if self.asks else min(self.follows, 1.0))
 
 
+@cached(256)
+def _alone(least: int, left: float) -> Expectation:
+    return Expectation(share=DEFAULT_CURVE.share(min(least + left, MOST_REPS)), spent=0.0, left=left)
+
+
 @dataclass(frozen=True)
 class LineAsks:
     """What a line asks, bout by bout with its rests, and what is known of its max.
@@ -90,87 +93,86 @@ class LineAsks:
     max: Estimate | None
     part: Decimal | None
 
-    def expectation(
-        self, sets: Sequence[PlannedSet], place: Place, bout: PlannedBout, moving: Collection[Place]
-    ) -> Expectation:
-        """What to expect of a bout of the line with the loads of `sets`; `moving` are those that change with it."""
+    def foreseen(self, sets: Sequence[PlannedSet]) -> "Foreseen | None":
+        """The line with the loads of `sets`; None where too little is known to foresee it."""
         if self.max is None or self.part is None:
-            return Expectation.alone(bout)
-        foreseen = _Foreseen(self.parts, self.max, float(self.part), sets, place, frozenset(moving))
-        return foreseen.expectation() or Expectation.alone(bout)
+            return None
+        return Foreseen(self.parts, self.max, float(self.part), sets)
 
 
 @dataclass(frozen=True)
-class _Foreseen:
-    """A line foreseen around one of its bouts, by its max; `body` kilograms of body weight are moved with each."""
+class Foreseen:
+    """A line foreseen by its max; `body` kilograms of body weight are moved with each bout."""
 
     all_parts: tuple[Part | Taken, ...]
     max: Estimate
     body: float
     sets: Sequence[PlannedSet]
-    place: Place
-    moving: frozenset[Place]
 
-    def expectation(self) -> Expectation | None:
-        if self.at is None:
+    def expectation(self, place: Place, moving: frozenset[Place]) -> Expectation | None:
+        """What to expect of a bout of the line, itself one of those `moving`: their loads change together.
+
+        None where a max says nothing of it.
+        """
+        at = next((at for at, each in enumerate(self._parts) if _place(each) == place), None)
+        if at is None:
             return None
-        judged = self.parts[self.at]
-        share = self.share_of(judged)
+        judged = self._parts[at]
+        share = self._share_of(judged)
         if not isinstance(judged, Part) or judged.reps is None or share <= 0:
             return None
-        line = share_for(lambda now: self.asked(self.parts, now / share), self.curve)
+        line = self._line_share(share, moving)
         if line is None:
             return None
-        spent = _done(self.asked(self.parts[: self.at], 1.0), self.curve).strength.spent
-        course = _done(self.asked(self.parts[: self.at], line / share), self.curve).strength
-        to_come = [part for part in self.parts[self.at + 1 :] if self.moves(part)]
+        spent = _done(self._asked(self._parts[:at], moving, 1.0), self._curve).strength.spent
+        course = _done(self._asked(self._parts[:at], moving, line / share), self._curve).strength
+        to_come = [part for part in self._parts[at + 1 :] if _place(part) in moving]
         return Expectation(
             share=share,
             spent=spent,
             left=max(course.reach(line) - judged.reps, 0.0) / self.max.calls,
-            follows=self.follows(share) if to_come else 1.0,
+            follows=self._follows(at, share, moving) if to_come else 1.0,
             asks=any(isinstance(part, Part) and part.asks for part in to_come),
-            spread=self.spread,
-            curve=self.curve,
+            spread=self._spread,
+            curve=self._curve,
             calls=self.max.calls,
         )
 
-    def follows(self, share: float) -> float:
+    @cached_method
+    def _line_share(self, share: float, moving: frozenset[Place]) -> float | None:
+        """What of the max a load at `share` would have to be for the line to end as it asks."""
+        return share_for(lambda now: self._asked(self._parts, moving, now / share), self._curve)
+
+    def _follows(self, at: int, share: float, moving: frozenset[Place]) -> float:
         """What the sets to come may weigh after what was done, as a share of what they do."""
-        assert self.at is not None
-        done = _done(self.asked(self.parts[: self.at + 1], 1.0), self.curve).taken
-        later = self.parts[self.at + 1 :]
-        found = share_for(lambda now: [*done, *self.asked(later, now / share)], self.curve)
+        done = _done(self._asked(self._parts[: at + 1], moving, 1.0), self._curve).taken
+        later = self._parts[at + 1 :]
+        found = share_for(lambda now: [*done, *self._asked(later, moving, now / share)], self._curve)
         return 1.0 if found is None else found / share
 
-    def asked(self, parts: Sequence[Part | Taken], ratio: float) -> list[Asked | Taken]:
+    def _asked(self, parts: Sequence[Part | Taken], moving: frozenset[Place], ratio: float) -> list[Asked | Taken]:
         """Parts with the loads of those that move in a ratio; the others keep theirs, and are not judged."""
         found: list[Asked | Taken] = []
         for part in parts:
             if isinstance(part, Taken):
                 found.append(part)
                 continue
-            moves = self.moves(part)
-            share = max(self.share_of(part) * (ratio if moves else 1.0), LEAST_SHARE)
+            moves = _place(part) in moving
+            share = max(self._share_of(part) * (ratio if moves else 1.0), LEAST_SHARE)
             keep = (part.keep if part.asks else 0.0) if moves else _NEVER
             found.append(Asked(share, part.reps, part.rest, keep))
         return found
 
-    def moves(self, part: Part | Taken) -> bool:
-        return isinstance(part, Part) and (part.set, part.bout) in self.moving
-
-    def share_of(self, part: Part | Taken) -> float:
-        return 0.0 if isinstance(part, Taken) else self.moved_kg[part.set, part.bout] / self.max.kg
+    def _share_of(self, part: Part | Taken) -> float:
+        return 0.0 if isinstance(part, Taken) else self._moved_kg[part.set, part.bout] / self.max.kg
 
     @cached_property
-    def parts(self) -> tuple[Part | Taken, ...]:
+    def _parts(self) -> tuple[Part | Taken, ...]:
         """The parts of the line that are still in it."""
-        return tuple(
-            part for part in self.all_parts if isinstance(part, Taken) or (part.set, part.bout) in self.moved_kg
-        )
+        return tuple(part for part in self.all_parts if isinstance(part, Taken) or _place(part) in self._moved_kg)
 
     @cached_property
-    def moved_kg(self) -> dict[Place, float]:
+    def _moved_kg(self) -> dict[Place, float]:
         return {
             (each.number, bout.number): float(bout.settled.kg) + self.body
             for each in self.sets
@@ -178,22 +180,19 @@ class _Foreseen:
             if bout.settled
         }
 
-    @cached_property
-    def at(self) -> int | None:
-        """Where the bout stands among the parts; None where a max says nothing of it."""
-        for at, part in enumerate(self.parts):
-            if isinstance(part, Part) and (part.set, part.bout) == self.place:
-                return at
-        return None
-
     @property
-    def curve(self) -> RepCurve:
+    def _curve(self) -> RepCurve:
         return self.max.curve
 
     @property
-    def spread(self) -> float:
+    def _spread(self) -> float:
         sure = (self.max.high - self.max.low) / 2 / FOUR_IN_FIVE / self.max.kg
         return float((DAY_SPREAD**2 + sure**2) ** 0.5)
+
+
+def _place(part: Part | Taken) -> Place | None:
+    """Which bout of the line it is; None where it is of another one."""
+    return None if isinstance(part, Taken) else (part.set, part.bout)
 
 
 class _Done(NamedTuple):

@@ -6,6 +6,7 @@ either side of it. The bend b bends the curve: with -1 it is a straight line, th
 the endurance, the reps at three quarters of the max.
 """
 
+from functools import cached_property
 from typing import Any
 
 from fortis.core.value import Value
@@ -20,7 +21,7 @@ class RepCurve(Value):
     endurance: float = 10.2
     bend: float = 1.0
 
-    @property
+    @cached_property
     def scale(self) -> float:
         """How many reps a relative step down from the max is worth, k."""
         return float(scale(self.endurance, self.bend))
