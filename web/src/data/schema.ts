@@ -4843,10 +4843,7 @@ export interface components {
             code: string;
             /** Text */
             text: string;
-            /**
-             * Values
-             * @default {}
-             */
+            /** Values */
             values: {
                 [key: string]: number;
             };
