@@ -14,6 +14,7 @@ from fortis.api.app import create_app
 from fortis.store.database import open_database
 
 WRITTEN = "# Bench\nBack squat: 30 x 5 at 100 kg leave 2\nBench press: 30 x 5 at 70 kg leave 2"
+BOUTS = 60
 
 
 class _Raw:
@@ -52,19 +53,20 @@ def recording(times: int = 300) -> dict[str, float | int]:
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "bench.db"
         fortis = Served(create_app(open_database(path))).client
-        session = uuid4()
-        fortis.put(f"/api/compose/sessions/{session}", json={"written": WRITTEN}).raise_for_status()
-        fortis.post(f"/api/floor/{session}/start").raise_for_status()
+        sessions = [uuid4() for _ in range(times // BOUTS + 1)]
+        for session in sessions:
+            fortis.put(f"/api/compose/sessions/{session}", json={"written": WRITTEN}).raise_for_status()
+            fortis.post(f"/api/floor/{session}/start").raise_for_status()
         places = (
-            f"{group}/{round}/1/{number}/1"
-            for round in range(1, 1000)
+            f"{session}/bouts/{group}/{number}/1/{number}/1"
+            for session in sessions
             for group in (1, 2)
             for number in range(1, 31)
         )
         body = {"exercise": "Back squat", "kg": 100, "reps": 5, "reserve": 2, "ended": "target met"}
 
         def save() -> None:
-            fortis.put(f"/api/floor/{session}/bouts/{next(places)}", json=body).raise_for_status()
+            fortis.put(f"/api/floor/{next(places)}", json=body).raise_for_status()
 
         save()
         raw = _Raw(path)

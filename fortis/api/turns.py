@@ -39,11 +39,14 @@ class Turns:
 
     @asynccontextmanager
     async def _turn(self, turns: asyncio.Semaphore) -> AsyncIterator[None]:
-        try:
-            async with asyncio.timeout(self._patience):
-                await turns.acquire()
-        except TimeoutError as error:
-            raise BusyError from error
+        if turns.locked():
+            try:
+                async with asyncio.timeout(self._patience):
+                    await turns.acquire()
+            except TimeoutError as error:
+                raise BusyError from error
+        else:
+            await turns.acquire()
         try:
             yield
         finally:

@@ -8,7 +8,6 @@ from alembic import command
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from pydantic_core import to_json
 from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
@@ -16,6 +15,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from fortis.store.backup import BackupError, before_migration, folder
 from fortis.store.lifter import lifter_row
 from fortis.store.places import places
+from fortis.store.prepared import as_json, by_driver
 
 Database = sessionmaker[Session]
 """Makes units of work: `with database.begin() as unit:` commits at the end or rolls back."""
@@ -96,14 +96,9 @@ PATIENCE_SECONDS = 5
 """How long a unit of work waits for another process that writes."""
 
 
-def _as_json(value: object) -> str:
-    """A value as JSON, its letters as they are: set-ups are searched in it."""
-    return to_json(value).decode()
-
-
 def _engine(path: Path) -> Engine:
     patience = {"timeout": PATIENCE_SECONDS}
-    engine = create_engine(f"sqlite:///{path}", connect_args=patience, json_serializer=_as_json)
+    engine = create_engine(f"sqlite:///{path}", connect_args=patience, json_serializer=as_json)
 
     @event.listens_for(engine, "connect")
     def _pragmas(connection: Any, _: Any) -> None:
@@ -115,7 +110,7 @@ def _engine(path: Path) -> Engine:
     @event.listens_for(engine, "begin")
     def _begin(connection: Connection) -> None:
         writes = connection.get_execution_options().get("writes")
-        connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+        by_driver(connection, "BEGIN IMMEDIATE" if writes else "BEGIN")
 
     return engine
 

@@ -17,16 +17,19 @@ from fortis.store import lifter, sessions
 from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import played
+from fortis.store.prepared import Prepared
 from fortis.store.sessions import NotStartedError, UnknownSessionError
 from fortis.store.tables import LifterRow, LiftRow, SessionRow
 
-_STAMP = select(
-    SessionRow.started_at,
-    SessionRow.zone,
-    type_coerce(SessionRow.adjustments, String),
-    select(func.group_concat(LiftRow.lift)).scalar_subquery(),
-    select(type_coerce(LifterRow.ways, String)).where(LifterRow.id == 1).scalar_subquery(),
-).where(SessionRow.id == bindparam("id"))
+_STAMP = Prepared(
+    select(
+        SessionRow.started_at,
+        SessionRow.zone,
+        type_coerce(SessionRow.adjustments, String),
+        select(func.group_concat(LiftRow.lift)).scalar_subquery(),
+        select(type_coerce(LifterRow.ways, String)).where(LifterRow.id == 1).scalar_subquery(),
+    ).where(SessionRow.id == bindparam("id"))
+)
 """What a session under way is made from, beside what was frozen when it started."""
 MOST_KEPT = 8
 _kept: Kept["InPlay"] = Kept(MOST_KEPT)
@@ -60,12 +63,12 @@ class InPlay:
 
 def in_play(work: UnitOfWork, session_id: str) -> InPlay:
     """A session that was started. Raises `UnknownSessionError` and `NotStartedError`."""
-    stamp = work.connection().execute(_STAMP, {"id": session_id}).first()
+    stamp = _STAMP.run(work, {"id": session_id}).fetchone()
     if stamp is None:
         raise UnknownSessionError(session_id)
-    if stamp.started_at is None:
+    if stamp[0] is None:
         raise NotStartedError(session_id)
-    return _kept.get_or(work, session_id, tuple(stamp), lambda: _read(work, sessions.get(work, session_id)))
+    return _kept.get_or(work, session_id, stamp, lambda: _read(work, sessions.get(work, session_id)))
 
 
 def _read(work: UnitOfWork, row: SessionRow) -> InPlay:

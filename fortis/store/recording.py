@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import cast
 
-from sqlalchemy import Table, UpdateBase, update
+from sqlalchemy import Table, update
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session as UnitOfWork
 
@@ -16,11 +16,16 @@ from fortis.formats.documents import to_document
 from fortis.store import bouts
 from fortis.store.bouts import SHARED, RecordedBout, bout_id
 from fortis.store.cache import note_change
+from fortis.store.prepared import Prepared
 from fortis.store.tables import BoutRow, BoutVersionRow
 
-INSERT_BOUT = insert(cast(Table, BoutRow.__table__)).on_conflict_do_nothing()
-_NEW_BOUT = insert(cast(Table, BoutRow.__table__))
-INSERT_VERSION = insert(cast(Table, BoutVersionRow.__table__))
+_BOUTS = cast(Table, BoutRow.__table__)
+_NEW_BOUT = insert(_BOUTS)
+_NEW_VERSION = insert(cast(Table, BoutVersionRow.__table__))
+_BOUT = Prepared(
+    insert(_BOUTS).on_conflict_do_nothing(), [each.name for each in _BOUTS.columns if each.computed is None]
+)
+_VERSION = Prepared(_NEW_VERSION)
 
 
 class ChangedElsewhereError(ValueError):
@@ -56,8 +61,15 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     """
     row_id = bout_id(session_id, bout.position)
     address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
-    first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
-    if _rows(work, INSERT_BOUT, {**address, **first, **values_of(bout)}):
+    first = {
+        "began_at": by.began_at,
+        "done_at": by.done_at,
+        "device": by.device,
+        "version": 1,
+        "taken_back_at": None,
+    }
+    note_change(work)
+    if _BOUT.run(work, {**address, **first, **values_of(bout), "taken_back_at": None}).rowcount:
         _keep(work, row_id, 1, by, bout)
         return 1
     there = bouts.at(work, session_id, bout.position)
@@ -86,7 +98,7 @@ def record_all(work: UnitOfWork, done: Iterable[tuple[str, DoneBout]], at: datet
         )
     note_change(work)
     work.connection().execute(_NEW_BOUT, rows)
-    work.connection().execute(INSERT_VERSION, versions)
+    work.connection().execute(_NEW_VERSION, versions)
 
 
 def take_back(
@@ -121,22 +133,17 @@ def _written(
     """Write over a version, if it is still the one that is there."""
     row_id, version = bout_id(session_id, there.bout.position), there.version + 1
     this = (BoutRow.id == row_id, BoutRow.version == there.version)
-    if not _rows(work, update(BoutRow).where(*this).values(**values, version=version)):
+    note_change(work)
+    if not work.connection().execute(update(BoutRow).where(*this).values(**values, version=version)).rowcount:
         raise _changed(bouts.at(work, session_id, there.bout.position) or there)
     _keep(work, row_id, version, by, bout)
     return version
 
 
-def _rows(work: UnitOfWork, statement: UpdateBase, values: dict[str, object] | None = None) -> int:
-    """How many rows a statement changed."""
-    note_change(work)
-    return work.connection().execute(statement, values).rowcount
-
-
 def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: PerformedBout | None) -> None:
     document = to_document(bout) if bout else None
     kept = {"bout_id": row_id, "version": version, "at": by.at, "device": by.device, "document": document}
-    work.connection().execute(INSERT_VERSION, kept)
+    _VERSION.run(work, kept)
 
 
 def values_of(bout: PerformedBout) -> dict[str, object]:
