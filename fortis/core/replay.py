@@ -4,11 +4,13 @@ The formulas are used the usual way: the best set of a lift's last session, reps
 that and the load say the reps, as if every set were fresh.
 """
 
+from bisect import bisect_left
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from datetime import datetime
 from operator import itemgetter
 from statistics import mean, median
 
+from fortis.core.cache import cached
 from fortis.core.exercises import LIBRARY, Exercise, Library, LoadKind
 from fortis.core.loading.moved import body_part, strength_kg
 from fortis.core.logged import LoggedBout
@@ -152,14 +154,14 @@ def replay(
         began, formulas = done[0].performed_at, best.get(key, {})
         before = profile.max_of(key, began)
         profile, predictions = _learned(profile, key, lift, began, rested)
-        for bout, predicted in zip(done, predictions, strict=True):
-            kg = _moved_kg(bout, lift)
+        moved = [(bout, _moved_kg(bout, lift)) for bout in done]
+        for (bout, kg), predicted in zip(moved, predictions, strict=True):
             bouts.append(_replayed(bout, predicted))
             if predicted and kg and formulas and _is_judged(bout):
                 errors.of_bout(float(bout.to_failure or 0), kg, predicted, formulas)
         if before and formulas and (shown := _shown(rested, lift)):
             errors.of_max(shown, before.kg, formulas)
-        best[key] = _by_formulas(done, lift) or formulas
+        best[key] = _by_formulas(moved) or formulas
         sessions.append(
             ReplayedLift(
                 performed_at=began,
@@ -201,14 +203,14 @@ def _predicted(foretold: Foretold | None) -> Predicted | None:
     return foretold and Predicted(reps_to_failure=foretold.reps, low=foretold.low, high=foretold.high)
 
 
-def _by_formulas(done: Iterable[LoggedBout], lift: Exercise) -> dict[str, float]:
-    """The max by each formula from the best set of a session; empty where no set tells one."""
+def _by_formulas(moved: Iterable[tuple[LoggedBout, float | None]]) -> dict[str, float]:
+    """The max by each formula from the best set of a session, by what was moved; empty where no set tells one."""
     told = [
-        (_moved_kg(bout, lift), float(bout.to_failure))
-        for bout in done
-        if bout.to_failure is not None and not bout.is_warm_up
+        (kg, float(reps))
+        for bout, kg in moved
+        if kg is not None and kg > 0 and not bout.is_warm_up and (reps := bout.to_failure) is not None
     ]
-    sets = [(kg, min(reps, MOST_REPS)) for kg, reps in told if kg is not None and kg > 0 and reps >= 1]
+    sets = [(kg, min(reps, MOST_REPS)) for kg, reps in told if reps >= 1]
     return {name: max(formula(*each) for each in sets) for name, formula in FORMULAS.items()} if sets else {}
 
 
@@ -221,31 +223,30 @@ def _shown(rested: Iterable[tuple[LoggedBout, Rested]], lift: Exercise) -> float
     for bout, each in rested:
         if bout.is_warm_up:
             continue
-        kg = _moved_kg(bout, lift)
         fresh = before <= MOST_BEFORE and (before == 0 or each.rest >= LEAST_REST)
-        if kg and fresh and each.of_setup and bout.ended is Ended.STUCK and 1 <= bout.reps <= MOST_SHOWN:
-            shown = max(shown, max_behind(kg, bout.reps))
+        if fresh and each.of_setup and bout.ended is Ended.STUCK and 1 <= bout.reps <= MOST_SHOWN:
+            shown = max(shown, max_behind(_moved_kg(bout, lift) or 0.0, bout.reps))
         before += bout.reps
     return shown or None
 
 
-HALVINGS = 12
+STEPS_A_REP = 200
 
 
 def reps_by(formula: Formula, max_kg: float, kg: float) -> float:
-    """The reps to failure that a formula allows at a load, from 0 to `MOST_REPS`: the formula turned around."""
+    """The reps to failure that a formula allows at a load, from 0 to `MOST_REPS`: the formula turned around.
+
+    Every formula says how many times the load the max is.
+    """
     if kg > max_kg:
         return 0.0
-    low, high = 1.0, float(MOST_REPS)
-    if formula(kg, high) <= max_kg:
-        return high
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        if formula(kg, middle) < max_kg:
-            low = middle
-        else:
-            high = middle
-    return low
+    return 1 + max(bisect_left(_times(formula), max_kg / kg) - 1, 0) / STEPS_A_REP
+
+
+@cached(len(FORMULAS))
+def _times(formula: Formula) -> Sequence[float]:
+    """How many times the load a formula says that the max is, for 1 to `MOST_REPS` reps in small steps."""
+    return [formula(1.0, 1 + step / STEPS_A_REP) for step in range((MOST_REPS - 1) * STEPS_A_REP + 1)]
 
 
 def _by_lift(

@@ -22,6 +22,7 @@ OFF_MIDDLE = 15
 NEAR_THE_END = 25
 """A session that moves it so far is looked at again on another grid: the max may lie beyond this one."""
 LEAST_BELIEF = 1e-9
+_LEAST = float(np.finfo(float).tiny)
 
 DRIFT_A_DAY = 0.010 / 3.5**0.5
 """How far the max may drift in a day, as a share of it; in n days n ** 0.5 times as far."""
@@ -96,14 +97,15 @@ def drift(since: datetime, until: datetime) -> float:
 
 def by_max(kinds: Grid, shares: Grid) -> Grid:
     """How likely each max is, over all kinds of lifter."""
-    likely: Grid = np.einsum("sc,scg->g", kinds, shares)
+    likely: Grid = kinds.ravel() @ shares.reshape(kinds.size, -1)
     return likely
 
 
 def spread(shares: Grid, by: float) -> Grid:
     """A belief made less sure by a share of the max."""
-    wider: Grid = gaussian_filter1d(shares, by / STEP, axis=-1, mode="constant")
-    return np.maximum(wider, np.finfo(float).tiny)
+    wider = np.empty_like(shares)
+    gaussian_filter1d(shares, by / STEP, axis=-1, mode="constant", output=wider)
+    return np.maximum(wider, _LEAST, out=wider)
 
 
 def normal(shares: Grid) -> Grid:

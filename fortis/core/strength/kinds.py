@@ -12,6 +12,7 @@ CALLS: Grid = np.array([0.7, USUAL_CALLS, 1.7])
 CURVES = tuple(RepCurve(endurance=float(each), bend=float(bend)) for each in ENDURANCES for bend in BENDS)
 _LOG_ENDURANCES: Grid = np.log([curve.endurance for curve in CURVES])
 _BENDS: Grid = np.array([curve.bend for curve in CURVES])
+_LOG_CALLS: Grid = np.log(CALLS)
 ENDURANCE_SPREAD = 0.2
 CALLS_SPREAD, CALLS_SPREAD_OF_NOVICES = 0.45, 0.7
 """How far off the usual endurance and calls may be; beginners call more wildly (common practice)."""
@@ -38,4 +39,4 @@ def curve_of(kinds: Grid) -> RepCurve:
 
 def calls_of(kinds: Grid) -> float:
     """How many reps such a lifter has left for each one that is called."""
-    return float(np.exp(kinds.sum(axis=1) @ np.log(CALLS)))
+    return float(np.exp(kinds.sum(axis=1) @ _LOG_CALLS))

@@ -111,13 +111,14 @@ def _concave(likely: Grid) -> Grid:
     Of two bouts the one of more load, reps or reps left then never speaks for a lower max, however far both lie
     from what was believed.
     """
-    slopes = np.diff(likely, axis=-1)
+    slopes = likely[..., 1:] - likely[..., :-1]
     down = np.minimum(slopes, 0.0)
     np.minimum.accumulate(down, axis=-1, out=down)
-    up = np.maximum(slopes, 0.0)[..., ::-1]
+    up = np.maximum(slopes, 0.0, out=slopes)[..., ::-1]
     np.maximum.accumulate(up, axis=-1, out=up)
     down += up[..., ::-1]
-    concave = np.zeros_like(likely)
-    np.cumsum(down, axis=-1, out=concave[..., 1:])
-    concave += (likely.max(axis=-1) - concave.max(axis=-1))[..., None]
+    concave = np.empty_like(likely)
+    concave[..., 0] = 0.0
+    np.add.accumulate(down, axis=-1, out=concave[..., 1:])
+    concave += likely.max(axis=-1, keepdims=True) - concave.max(axis=-1, keepdims=True)
     return concave

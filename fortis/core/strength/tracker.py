@@ -19,6 +19,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from fortis.core.cache import cached_method
 from fortis.core.exercises import Muscle
 from fortis.core.strength.belief import (
     LEAST_BELIEF,
@@ -100,6 +101,7 @@ class Profile:
         """What is known of somebody who has trained for less than a year: their calls are wild, they gain fast."""
         return cls(kinds=usual_kinds(novice=True), novice=True)
 
+    @cached_method
     def kinds_of(self, lift: str) -> Grid:
         """How likely each kind is in one lift: as in all of them, and as far as its own sessions say otherwise."""
         own = self.own.get(lift)
@@ -109,10 +111,12 @@ class Profile:
         kinds /= kinds.sum()
         return kinds
 
+    @cached_method
     def curve_of(self, lift: str) -> RepCurve:
         """The rep curve of the lifter in a lift, as far as it is known."""
         return curve_of(self.kinds_of(lift))
 
+    @cached_method
     def calls_of(self, lift: str) -> float:
         """How many reps this lifter has left in a lift for each one that is called."""
         return calls_of(self.kinds_of(lift))
@@ -125,8 +129,8 @@ class Profile:
         belief, drifted = self._moved(key, at)
         sums = np.cumsum(spread(by_max(kinds, belief.shares), (UNKNOWN**2 + drifted**2) ** 0.5))
         low, kg, high = np.interp([0.1, 0.5, 0.9], sums / sums[-1], belief.kgs)
-        calls = calls_of(kinds)
-        return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve_of(kinds), calls=calls)
+        curve, calls = self.curve_of(key[0]), self.calls_of(key[0])
+        return Estimate(kg=float(kg), low=float(low), high=float(high), curve=curve, calls=calls)
 
     def max_by_kind(self, key: LiftKey, at: datetime) -> Sequence[tuple[float, Estimate]]:
         """For every kind of lifter how likely it is in a lift, and the max on a day of who is of that kind."""
@@ -219,7 +223,7 @@ class Profile:
         kinds = self.kinds_of(key[0])
         moved, drifted = self._moved(key, at)
         before = moved.spread(drifted).centred(kinds)
-        likely_kg, curve = before.likely_kg(kinds), curve_of(kinds)
+        likely_kg, curve = before.likely_kg(kinds), self.curve_of(key[0])
         believed = [is_believable(likely_kg, curve, bout) for bout in bouts]
         strange = [bout for bout, each in zip(bouts, believed, strict=True) if not each]
         slips = sum(is_slip(likely_kg, curve, bout) for bout in strange) if any(believed) else 0
