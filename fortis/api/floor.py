@@ -1,9 +1,10 @@
 """Floor: a session played, every bout saved as it happens."""
 
+from collections.abc import Callable
 from datetime import date, datetime, timedelta
 from decimal import Decimal
 from functools import reduce
-from typing import Annotated
+from typing import Annotated, NamedTuple
 from uuid import UUID
 
 from anyio import to_thread
@@ -13,7 +14,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
-from fortis.api.work import Device, Now, Work, WritingWork, commits
+from fortis.api.work import Device, Now, Work, WritingDatabase, WritingWork, commits, in_turn
 from fortis.core.adjustments import Adjustments, Change, Load, with_change
 from fortis.core.exercises import LiftName, LoadKind, stand_ins
 from fortis.core.foretelling import foretell
@@ -36,12 +37,14 @@ from fortis.core.tally.work import Conditions, tonnage
 from fortis.core.units import Unit, plain
 from fortis.core.value import Entered, Flag, Kilograms
 from fortis.store import bouts, lifter, places, recording, sessions
-from fortis.store.in_play import InPlay, in_play
+from fortis.store.database import Database, engine_of
+from fortis.store.in_play import InPlay, at_hand, in_play
 from fortis.store.lifts import library
 from fortis.store.played import conditions, last_prepared
 from fortis.store.recording import Provenance
 from fortis.store.sessions import NotStartedError
 from fortis.store.tables import SessionRow
+from fortis.store.transaction import Transaction
 
 router = APIRouter(
     prefix="/api/floor", tags=["floor"], responses={404: {"model": ProblemDetail}, 422: {"model": ProblemDetail}}
@@ -262,20 +265,56 @@ def _started(session_id: UUID, now: datetime, *, work: WritingWork) -> None:
 
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
-@commits
-def record(session_id: UUID, at: At, done: BoutDone, work: WritingWork, now: Now, device: Device = "") -> Saved:
+async def record(
+    session_id: UUID, at: At, done: BoutDone, work: WritingDatabase, now: Now, device: Device = ""
+) -> Saved:
     """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
-    playing = _in_play(work, str(session_id), now)
-    by, word = _provenance(playing, done.began_at, done.done_at, now, device)
-    if at not in playing.planned and (beyond := playing.prescription.beyond(at)) is not None:
-        raise HTTPException(422, f"The session has {beyond}.")
-    bout = _performed(playing, at, done)
-    version = recording.record(work, playing.id, bout, by, done.seen)
-    word = word or _question(playing, bout)
-    return Saved(version=version, tonnage_kg=_tonnage(work, playing, bout), word=word)
+    told = _Told(str(session_id), at, done, now, device)
+    return await in_turn(lambda: _new(work, told) or _any(work, told))
 
 
-def _in_play(work: WritingWork, session_id: str, now: datetime) -> InPlay:
+class _Told(NamedTuple):
+    """A bout as a device told it."""
+
+    session_id: str
+    at: Position
+    done: BoutDone
+    now: datetime
+    device: str
+
+    def bout(self, playing: InPlay) -> tuple[PerformedBout, Provenance, str]:
+        """The bout, where it comes from, and a word about what is odd; empty where nothing is."""
+        by, word = _provenance(playing, self.done.began_at, self.done.done_at, self.now, self.device)
+        if self.at not in playing.planned and (beyond := playing.prescription.beyond(self.at)) is not None:
+            raise HTTPException(422, f"The session has {beyond}.")
+        bout = _performed(playing, self.at, self.done)
+        return bout, by, word or _question(playing, bout)
+
+
+def _new(database: Database, told: _Told) -> Saved | None:
+    """Save a bout that is new, of a session at hand: nearly every bout is. None for any other one."""
+    with Transaction(engine_of(database)) as writing:
+        playing = at_hand(writing, told.session_id)
+        if playing is None:
+            return None
+        bout, by, word = told.bout(playing)
+        if not recording.record_new(writing.driver, playing.id, bout, by):
+            return None
+        tonnage_kg = _tonnage(playing, bout, lambda: lifter.body_kg_at_once(writing, playing.day))
+    return Saved(version=1, tonnage_kg=tonnage_kg, word=word)
+
+
+def _any(database: Database, told: _Told) -> Saved:
+    """Save a bout of any session, started with it where it was not, new or corrected."""
+    with database.begin() as work:
+        playing = _in_play(work, told.session_id, told.now)
+        bout, by, word = told.bout(playing)
+        version = recording.record(work, playing.id, bout, by, told.done.seen)
+        tonnage_kg = _tonnage(playing, bout, lambda: lifter.body_kg(work, playing.day))
+    return Saved(version=version, tonnage_kg=tonnage_kg, word=word)
+
+
+def _in_play(work: Work, session_id: str, now: datetime) -> InPlay:
     """A session under way, started now where it was not."""
     try:
         return in_play(work, session_id)
@@ -300,10 +339,10 @@ def _question(playing: InPlay, bout: PerformedBout) -> str:
     )
 
 
-def _tonnage(work: Work, playing: InPlay, bout: PerformedBout) -> Decimal:
+def _tonnage(playing: InPlay, bout: PerformedBout, body_kg: Callable[[], Decimal | None]) -> Decimal:
     """What a bout adds to the tonnage; body weight is looked up only where it is moved."""
     moves_body = body_share(playing.known.find(bout.exercise, bout.lift_id), bout.body) != 0
-    under = playing.conditions(work) if moves_body else Conditions(None, playing.kit, playing.ways)
+    under = Conditions(body_kg() if moves_body else None, playing.kit, playing.ways)
     return tonnage([bout], under, playing.known)
 
 

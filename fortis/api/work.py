@@ -49,10 +49,15 @@ def commits(endpoint: Callable[Asked, Answer]) -> Callable[Asked, Awaitable[Answ
                 work.commit()
             return answer
 
-        async with turns().to_write():
-            return await to_thread.run_sync(in_one_go)
+        return await in_turn(in_one_go)
 
     return committed
+
+
+async def in_turn(write: Callable[[], Answer]) -> Answer:
+    """Do what writes, and commits it, in its turn, on a thread."""
+    async with turns().to_write():
+        return await to_thread.run_sync(write)
 
 
 Work = Annotated[UnitOfWork, Depends(_reading, scope="function")]
@@ -62,6 +67,9 @@ WritingWork = Annotated[UnitOfWork, Depends(_writing)]
 
 Alone from its start, so that what it reads is still true when it writes.
 """
+
+WritingDatabase = Annotated[Database, Depends(_writing)]
+"""Makes units of work that write, for an endpoint that makes its own, `in_turn`."""
 
 
 async def now() -> datetime:

@@ -10,6 +10,8 @@ from sqlalchemy import Engine, Pool, event
 from sqlalchemy.orm import Session as UnitOfWork
 from sqlalchemy.orm import sessionmaker
 
+from fortis.store.transaction import Transaction
+
 Result = TypeVar("Result")
 SIZE = 64
 
@@ -66,7 +68,7 @@ class Kept(Generic[Result]):
         self._lock = Lock()
         self._found: WeakKeyDictionary[Pool, OrderedDict[Hashable, tuple[object, Result]]] = WeakKeyDictionary()
 
-    def get(self, work: UnitOfWork, key: Hashable, stamp: object) -> Result | None:
+    def get(self, work: UnitOfWork | Transaction, key: Hashable, stamp: object) -> Result | None:
         """What is kept under `key`, if it is of that stamp."""
         with self._lock:
             found = self._found.get(_engine_of(work).pool, OrderedDict())
@@ -123,7 +125,7 @@ def _cache_of(work: UnitOfWork) -> Cache:
     return _caches.get(engine.pool) or _caches.setdefault(engine.pool, Cache(engine))
 
 
-def _engine_of(work: UnitOfWork) -> Engine:
-    engine = work.get_bind()
+def _engine_of(work: UnitOfWork | Transaction) -> Engine:
+    engine = work.engine if isinstance(work, Transaction) else work.get_bind()
     assert isinstance(engine, Engine)
     return engine

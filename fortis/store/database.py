@@ -15,7 +15,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from fortis.store.backup import BackupError, before_migration, folder
 from fortis.store.lifter import lifter_row
 from fortis.store.places import places
-from fortis.store.prepared import as_json, by_driver
+from fortis.store.transaction import BEGIN_TO_WRITE, as_json
 
 Database = sessionmaker[Session]
 """Makes units of work: `with database.begin() as unit:` commits at the end or rolls back."""
@@ -92,6 +92,13 @@ def writing(database: Database) -> Database:
     return sessionmaker(database.kw["bind"].execution_options(**WRITES), expire_on_commit=False)
 
 
+def engine_of(database: Database) -> Engine:
+    """What a database is reached through."""
+    engine = database.kw["bind"]
+    assert isinstance(engine, Engine)
+    return engine
+
+
 PATIENCE_SECONDS = 5
 """How long a unit of work waits for another process that writes."""
 
@@ -110,7 +117,7 @@ def _engine(path: Path) -> Engine:
     @event.listens_for(engine, "begin")
     def _begin(connection: Connection) -> None:
         writes = connection.get_execution_options().get("writes")
-        by_driver(connection, "BEGIN IMMEDIATE" if writes else "BEGIN")
+        connection.exec_driver_sql(BEGIN_TO_WRITE if writes else "BEGIN")
 
     return engine
 

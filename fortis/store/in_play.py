@@ -12,14 +12,13 @@ from fortis.core.conventions import Conventions
 from fortis.core.exercises import Library
 from fortis.core.loading.kit import Kit
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
-from fortis.core.tally.work import Conditions
 from fortis.store import lifter, sessions
 from fortis.store.cache import Kept
 from fortis.store.lifts import library
 from fortis.store.played import played
-from fortis.store.prepared import Prepared
 from fortis.store.sessions import NotStartedError, UnknownSessionError
 from fortis.store.tables import LifterRow, LiftRow, SessionRow
+from fortis.store.transaction import Prepared, Transaction, driver_of
 
 _STAMP = Prepared(
     select(
@@ -56,14 +55,16 @@ class InPlay:
         """The bouts of the plan as it is played, each with its set, by their positions."""
         return {each.position(bout): (each, bout) for each in self.prescription.sets for bout in each.bouts}
 
-    def conditions(self, work: UnitOfWork) -> Conditions:
-        """Under what its bouts count: body weight on its day, as known now, the kit and the ways."""
-        return Conditions(lifter.body_kg(work, self.day), self.kit, self.ways)
+
+def at_hand(writing: Transaction, session_id: str) -> InPlay | None:
+    """A session under way that was read before and is as it was; None where it has to be read."""
+    stamp = _STAMP.run(writing.driver, {"id": session_id}).fetchone()
+    return None if stamp is None else _kept.get(writing, session_id, stamp)
 
 
 def in_play(work: UnitOfWork, session_id: str) -> InPlay:
     """A session that was started. Raises `UnknownSessionError` and `NotStartedError`."""
-    stamp = _STAMP.run(work, {"id": session_id}).fetchone()
+    stamp = _STAMP.run(driver_of(work), {"id": session_id}).fetchone()
     if stamp is None:
         raise UnknownSessionError(session_id)
     if stamp[0] is None:

@@ -17,6 +17,7 @@ from fortis.core.units import Unit
 from fortis.core.value import Value
 from fortis.formats.documents import from_document, to_document
 from fortis.store.tables import BodyWeightRow, LifterRow
+from fortis.store.transaction import Prepared, Transaction
 
 LIFTER = "lifter"
 """Under this a unit of work holds on to the row of the lifter: SQLAlchemy lets go of rows that nobody holds."""
@@ -125,6 +126,12 @@ def body_kg(work: UnitOfWork, on: date) -> Decimal | None:
     return interpolated(known[period], on)
 
 
+def body_kg_at_once(writing: Transaction, on: date) -> Decimal | None:
+    """The same by the driver alone."""
+    rows = _PREPARED.run(writing.driver, {"first": on, "last": on})
+    return interpolated([Weighed.model_validate({"on": day, "kg": kg}) for day, kg in rows], on)
+
+
 def _around(work: UnitOfWork, period: int) -> Sequence[Weighed]:
     """The body weights of a period with the last one before it and the first one after it."""
     first = date.fromordinal(max(period * DAYS_AT_ONCE, 1))
@@ -140,6 +147,7 @@ def _weighed_around() -> Select[date, Decimal]:
 
 
 _AROUND = _weighed_around()
+_PREPARED = Prepared(_AROUND)
 
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:

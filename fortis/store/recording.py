@@ -1,5 +1,6 @@
 """Recording bouts: new, corrected and taken back, each version kept."""
 
+import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
@@ -16,8 +17,8 @@ from fortis.formats.documents import to_document
 from fortis.store import bouts
 from fortis.store.bouts import SHARED, RecordedBout, bout_id
 from fortis.store.cache import note_change
-from fortis.store.prepared import Prepared
 from fortis.store.tables import BoutRow, BoutVersionRow
+from fortis.store.transaction import Prepared, driver_of
 
 _BOUTS = cast(Table, BoutRow.__table__)
 _NEW_BOUT = insert(_BOUTS)
@@ -59,18 +60,8 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     where another one has been written since, with other numbers, `ChangedElsewhereError` is raised. A bout that was
     taken back can be recorded anew by who has seen that, or nothing of it at all.
     """
-    row_id = bout_id(session_id, bout.position)
-    address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
-    first = {
-        "began_at": by.began_at,
-        "done_at": by.done_at,
-        "device": by.device,
-        "version": 1,
-        "taken_back_at": None,
-    }
     note_change(work)
-    if _BOUT.run(work, {**address, **first, **values_of(bout), "taken_back_at": None}).rowcount:
-        _keep(work, row_id, 1, by, bout)
+    if record_new(driver_of(work), session_id, bout, by):
         return 1
     there = bouts.at(work, session_id, bout.position)
     assert there is not None
@@ -82,6 +73,18 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
     if there.taken_back:
         values |= {"began_at": by.began_at, "done_at": by.done_at}
     return _written(work, session_id, there, values, by, bout)
+
+
+def record_new(driver: sqlite3.Connection, session_id: str, bout: PerformedBout, by: Provenance) -> bool:
+    """Write a bout into its position, unless one is there or was. Returns whether it was written."""
+    row_id = bout_id(session_id, bout.position)
+    address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
+    first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
+    values = {**address, **first, **values_of(bout), "taken_back_at": None}
+    if not _BOUT.run(driver, values).rowcount:
+        return False
+    _keep(driver, row_id, 1, by, bout)
+    return True
 
 
 def record_all(work: UnitOfWork, done: Iterable[tuple[str, DoneBout]], at: datetime, device: str = "") -> None:
@@ -136,14 +139,16 @@ def _written(
     note_change(work)
     if not work.connection().execute(update(BoutRow).where(*this).values(**values, version=version)).rowcount:
         raise _changed(bouts.at(work, session_id, there.bout.position) or there)
-    _keep(work, row_id, version, by, bout)
+    _keep(driver_of(work), row_id, version, by, bout)
     return version
 
 
-def _keep(work: UnitOfWork, row_id: str, version: int, by: Provenance, bout: PerformedBout | None) -> None:
+def _keep(
+    driver: sqlite3.Connection, row_id: str, version: int, by: Provenance, bout: PerformedBout | None
+) -> None:
     document = to_document(bout) if bout else None
     kept = {"bout_id": row_id, "version": version, "at": by.at, "device": by.device, "document": document}
-    _VERSION.run(work, kept)
+    _VERSION.run(driver, kept)
 
 
 def values_of(bout: PerformedBout) -> dict[str, object]:

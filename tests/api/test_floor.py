@@ -70,6 +70,54 @@ def test_a_bout_counts_by_the_plan_the_lifts_and_the_ways_as_they_are_when_it_is
     assert counted() == (200, "own choice")
 
 
+HARD = """Back squat: 3 x 5 at 100 kg leave 2
+Dip: 2 x 8 at bw+10 leave 2
+Leg press: 2 sets of (8 at 100 leave 2, drop 20%)
+Plank: hold 30s
+"""
+
+
+def test_bouts_saved_by_the_driver_alone_are_those_that_a_unit_of_work_saves(
+    client, lifter, today, database, monkeypatch
+):
+    for days, kg in ((20, 80), (-20, 84.44)):
+        on = (today - timedelta(days=days)).isoformat()
+        assert client.put("/api/kit/body-weight", json={"kg": kg}, params={"on": on}).status_code == 204
+
+    def saved():
+        session = lifter.plan(HARD, today).json()["id"]
+        lifter.start(session)
+        first, *steps = lifter.work(session)
+        told = [lifter.record(session, first, reps=5, reserve=1.5).json()]
+        with monkeypatch.context() as patched:
+            for name in alone:
+                patched.setattr(name, lambda *_: None)
+            for number, step in enumerate(steps):
+                went = {"reps": 5, "reserve": 5, "or_more": True, "note": f"\u00e9 {number}", "ended": "target met"}
+                held = {"reps": 0, "seconds": 31} if step["exercise"] == "Plank" else {"rep_seconds": [2.5, 3]}
+                told.append(lifter.record(session, step, **went | held).json())
+        with database() as work:
+            mine = work.connection().exec_driver_sql("select * from bout where session_id = ?", (session,))
+            rows = [row._asdict() for row in mine]
+            versions = work.connection().exec_driver_sql(
+                "select document from bout_version join bout on id = bout_id where session_id = ?", (session,)
+            )
+            documents = versions.scalars().all()
+        for row in rows:
+            del row["id"], row["session_id"], row["done_at"]
+        return told, rows, sorted(documents)
+
+    alone = ["fortis.api.floor._any"]
+    by_driver = saved()
+    alone = ["fortis.api.floor._new"]
+    assert saved() == by_driver
+    assert [each["word"] for each in by_driver[0]] == [""] * len(by_driver[0])
+    assert len(by_driver[1]) == len(by_driver[2]) == 10
+    weighs = (80 + 84.44) / 2
+    squats, dips = [500.0] * 3, [pytest.approx(5 * (0.95 * weighs + 10), abs=0.001)] * 2
+    assert [each["tonnage_kg"] for each in by_driver[0]][:5] == [*squats, *dips]
+
+
 def history(client, session_id, step):
     at = "/".join(str(step[name]) for name in ("group", "round", "entry", "set", "bout"))
     return client.get(f"/api/ledger/{session_id}/bouts/{at}").json()
