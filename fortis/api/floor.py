@@ -408,6 +408,10 @@ def _provenance(
     return Provenance(at=now, done_at=ended, began_at=began, device=device), word
 
 
+_TOLD = BoutDone.model_fields.keys() - {"began_at", "done_at", "seen", "rep_seconds"}
+"""What a bout is kept with as it was told."""
+
+
 def _performed(playing: InPlay, at: Position, done: BoutDone) -> PerformedBout:
     """A bout as it is kept: as told, with what was asked as played, and what hung on it."""
     lift = playing.known.find(done.exercise)
@@ -421,7 +425,7 @@ def _performed(playing: InPlay, at: Position, done: BoutDone) -> PerformedBout:
         planned_source = LoadSource.ADVICE if settled.advised else LoadSource.PLAN
         source = planned_source if done.kg == settled.kg else LoadSource.OWN
     return PerformedBout(
-        **done.model_dump(exclude={"began_at", "done_at", "seen", "rep_seconds"}),
+        **{name: getattr(done, name) for name in _TOLD},
         position=at,
         lift_id=lift.id,
         body=lift.load_kind is LoadKind.BODY or bool(settled and settled.body),

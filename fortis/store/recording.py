@@ -78,7 +78,7 @@ def record(work: UnitOfWork, session_id: str, bout: PerformedBout, by: Provenanc
 def record_new(driver: sqlite3.Connection, session_id: str, bout: PerformedBout, by: Provenance) -> bool:
     """Write a bout into its position, unless one is there or was. Returns whether it was written."""
     row_id = bout_id(session_id, bout.position)
-    address = {"id": row_id, "session_id": session_id, **bout.position.model_dump()}
+    address = {"id": row_id, "session_id": session_id, **dict(bout.position)}
     first = {"began_at": by.began_at, "done_at": by.done_at, "device": by.device, "version": 1}
     values = {**address, **first, **values_of(bout), "taken_back_at": None}
     if not _BOUT.run(driver, values).rowcount:

@@ -7,7 +7,7 @@ though, takes several times as long as the statements themselves.
 import sqlite3
 from collections.abc import Callable, Collection, Mapping, Sequence
 from types import TracebackType
-from typing import Any, Self, cast
+from typing import Any, NamedTuple, Self, cast
 
 from pydantic_core import to_json
 from sqlalchemy import ClauseElement, Engine
@@ -60,16 +60,32 @@ class Prepared:
     def __init__(self, statement: ClauseElement, columns: Collection[str] | None = None) -> None:
         compiled = statement.compile(dialect=_DIALECT, column_keys=columns and list(columns))
         assert isinstance(compiled, SQLCompiler)
-        converts = cast(Mapping[str, Callable[[object], object]], compiled._bind_processors)
         self._written = str(compiled)
-        self._values = [(name, converts.get(name)) for name in compiled.positiontup or ()]
+        self._values = [_Column.of(compiled, name) for name in compiled.positiontup or ()]
         self._own = compiled.params
 
     def run(self, driver: sqlite3.Connection, values: Mapping[str, object]) -> sqlite3.Cursor:
         """Run it with values by the names of its columns. Rows come as the database has them."""
         given = {**self._own, **values}
-        row = [convert(given[name]) if convert else given[name] for name, convert in self._values]
+        row = [
+            nothing if (value := given[name]) is None else convert(value) if convert else value
+            for name, convert, nothing in self._values
+        ]
         return by_driver(driver, self._written, row)
+
+
+class _Column(NamedTuple):
+    """A value that a statement takes: what makes of it what the driver takes, and what stands for None."""
+
+    name: str
+    convert: Callable[[object], object] | None
+    nothing: object
+
+    @classmethod
+    def of(cls, compiled: SQLCompiler, name: str) -> Self:
+        """As SQLAlchemy converts it."""
+        convert = cast(Mapping[str, Callable[[object], object]], compiled._bind_processors).get(name)
+        return cls(name, convert, convert(None) if convert else None)
 
 
 def driver_of(work: UnitOfWork) -> sqlite3.Connection:
