@@ -59,11 +59,12 @@ def cached_method(
 
     @wraps(method)
     def remembering(self: _Self, *args: _Arguments.args, **given: _Arguments.kwargs) -> _Result:
-        known: dict[Hashable, _Result] = vars(self).setdefault(name, {})
+        own = vars(self)
+        known: dict[Hashable, _Result] = own[name] if name in own else own.setdefault(name, {})
         key = (args, tuple(given.items())) if given else args
-        if key not in known:
-            known[key] = method(self, *args, **given)
-        return known[key]
+        if key in known:
+            return known[key]
+        return known.setdefault(key, method(self, *args, **given))
 
     return cast(Callable[Concatenate[_Self, _Arguments], _Result], remembering)
 

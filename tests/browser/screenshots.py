@@ -23,7 +23,8 @@ def shoot(page: Page, name: str) -> None:
 
 
 def record(page: Page, left: int) -> None:
-    """Start the next bout, and record it with the reps that were planned."""
+    """Start the next bout, and record it with the reps that were planned: a second tap at once would not count."""
+    page.wait_for_timeout(600)
     page.get_by_role("button", name=re.compile("^(Go now|Begin)")).click()
     page.get_by_role("button", name=re.compile("^Done")).click()
     page.get_by_role("radio", name=f"{left} left", exact=True).click()
