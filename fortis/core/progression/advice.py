@@ -151,20 +151,28 @@ class Bar:
     body_kg: Decimal | None = None
 
     def nearest(self, lift: Exercise, kg: Decimal, *, body: bool, where: Where = Where.BELOW) -> Build:
-        """The nearest load of a lift that can be built: never above what was wanted, or on another side of it."""
+        """The nearest load of a lift that can be built: never above what was wanted, or as `where` says."""
         if self.kit is None or (body and kg == 0):
             return Build(kg=kg)
-        if where is not Where.BELOW:
+        step = None if where is Where.ABOVE else self._step(self.kit, lift, kg)
+        if step is None:
             return nearest_told(self.kit, lift, kg, where)
+        if where is Where.BELOW or kg - step.build.kg <= step.to_kg - kg:
+            return step.build
+        return self.nearest(lift, step.to_kg, body=body)
+
+    def _step(self, kit: Kit, lift: Exercise, kg: Decimal) -> "_Step | None":
+        """The loads that one lies between; None where there is not one on either side, or nobody knows."""
         steps = self._steps.setdefault(lift.id, [])
         at = bisect_right(steps, kg, key=_from_kg) - 1
         if at >= 0 and kg < steps[at].to_kg:
-            return steps[at].build
-        build = nearest_told(self.kit, lift, kg, where)
-        above = next_above(self.kit, lift, build.kg) if build.kg <= kg else None
-        if above is not None and kg < above:
-            steps.insert(at + 1, _Step(build, above))
-        return build
+            return steps[at]
+        build = nearest_told(kit, lift, kg, Where.BELOW)
+        above = next_above(kit, lift, build.kg) if build.kg <= kg else None
+        if above is None or kg >= above:
+            return None
+        steps.insert(at + 1, _Step(build, above))
+        return steps[at + 1]
 
     @cached_property
     def _steps(self) -> dict[str, list["_Step"]]:
@@ -275,10 +283,14 @@ class Line:
         return f"{line.exercise} ({why})"
 
     def _following(self, line: Other, at: int, ratio: Decimal) -> tuple[LoadChange, ...]:
-        """The bouts of another line still to come with loads in a ratio; none goes the other way by rounding."""
+        """The bouts of another line still to come with the loads nearest to a ratio.
+
+        None goes the other way by rounding, and none by a step that is further than the day.
+        """
 
         def to(was: Decimal) -> Build:
-            build = self.bar.nearest(line.lift, (was + line.part) * ratio - line.part, body=line.body)
+            wanted = (was + line.part) * ratio - line.part
+            build = self.bar.nearest(line.lift, wanted, body=line.body, where=Where.NEAREST)
             return build if (build.kg < was) == (ratio < 1) else Build(kg=was)
 
         return load_changes((each.load for each in line.bouts if each.at > at), to)
