@@ -226,7 +226,7 @@ def cues_of(work: Work, row: SessionRow, prescription: Prescription, now: dateti
     wanted = {each.lift.id: each.exercise for each in prescription.sets}
     cues: list[Cue] = []
     known = library(work)
-    before = [each.id for each in sessions.finished(work, before=row.started_at or now, limit=MOST_LOOKED_BACK)]
+    before = sessions.finished_ids(work, before=row.started_at or now, limit=MOST_LOOKED_BACK)
     for done in bouts.of_all(work, before).values():
         noted = [each for each in done if each.bout.note]
         found = [(each, known.find(each.bout.exercise, each.bout.lift_id).id) for each in noted]

@@ -77,7 +77,7 @@ def show(work: Work, now: Now) -> MeetDayPage:
 
 def _noted(work: Work) -> list[PerformedBout]:
     """The bouts of the last sessions that have a note, the latest first."""
-    rows = [row.id for row in sessions.finished(work, limit=LOOKED_BACK)]
+    rows = sessions.finished_ids(work, limit=LOOKED_BACK)
     return [each.bout for done in bouts.of_all(work, rows).values() for each in reversed(done) if each.bout.note]
 
 

@@ -225,6 +225,14 @@ def finished(
     return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
 
 
+def finished_ids(work: UnitOfWork, *, before: datetime | None = None, limit: int) -> Sequence[str]:
+    """The ids of the last so many finished sessions, the newest first, before a moment where one is given."""
+    query = select(SessionRow.id).where(SessionRow.discarded_at.is_(None), SessionRow.finished_at.is_not(None))
+    if before is not None:
+        query = query.where(SessionRow.started_at < before)
+    return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+
+
 def others(before: datetime) -> ColumnElement[bool]:
     """All but the finished sessions before a moment: those that are not over, put aside, or later."""
     return or_(

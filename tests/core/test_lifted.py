@@ -25,7 +25,7 @@ def offered(text, was, kg, estimates=STRONG):
 def offered_in(plan, was, kg):
     """The same in a plan as it stands."""
     table = all_advice(plan, BAR)
-    at = table.lifted["1.1"].get(was, {}).get(kg)
+    at = table.lifted.get("1.1", {}).get(was, {}).get(kg)
     return None if at is None else table.advice[at]
 
 

@@ -143,12 +143,15 @@ def all_advice(
     advice: list[Advice] = []
     tables: list[Table] = []
     positions: dict[str, dict[str, int]] = {}
+    lifted: dict[str, dict[str, dict[str, int]]] = {}
     moved: dict[str, set[tuple[LoadChange, ...]]] = {}
 
     def add(told: _Told) -> None:
         for position, kg, table in told.places:
             positions.setdefault(position, {})[kg] = len(tables) + table
         tables.extend(_moved_on(table, len(advice)) for table in told.tables)
+        for planned, other, number in told.lifted:
+            lifted.setdefault(told.entry, {}).setdefault(planned, {})[other] = len(advice) + number
         advice.extend(told.advice)
         for entry, loads in told.moves:
             moved.setdefault(entry, set()).add(loads)
@@ -159,12 +162,6 @@ def all_advice(
     lines = lines_of(prescription, bar, maxes, bests)
     for line in lines:
         add(_told(line, tuple(sorted(moved.get(line.entry, ()), key=repr))))
-    lifted: dict[str, dict[str, dict[str, int]]] = {}
-    for line in lines:
-        for planned_kg, others in with_others(line).items():
-            numbers = {load_name(kg): len(advice) + at for at, kg in enumerate(others)}
-            lifted.setdefault(line.entry, {})[load_name(planned_kg)] = numbers
-            advice.extend(others.values())
     return AdviceTable(
         advice=tuple(advice),
         reserves=_reserve_names(),
@@ -206,13 +203,16 @@ After another one the advice comes from the server."""
 class _Told(NamedTuple):
     """The advice of one line, its tables, and for each position and load the number of a table.
 
-    `moves` are the changes of other lines that it leads to.
+    `moves` are the changes of other lines that it leads to, `lifted` the numbers of the advice after another load
+    than the planned one was lifted, by both.
     """
 
+    entry: str
     advice: tuple[Advice, ...]
     tables: tuple[Table, ...]
     places: tuple[tuple[str, str, int], ...]
     moves: tuple[tuple[str, tuple[LoadChange, ...]], ...]
+    lifted: tuple[tuple[str, str, int], ...] = ()
 
 
 @cached(256, waited_for=True)
@@ -233,7 +233,13 @@ def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
     places = tuple((position, kg, table) for (position, kg), table in making.places.items())
     every = (one for advice in making.advice for one in (advice, advice.again) if one)
     moves = {(other.entry, other.loads) for one in every for other in one.others}
-    return _Told(tuple(making.advice), tuple(making.tables), places, tuple(sorted(moves, key=repr)))
+    advice, lifted = list(making.advice), []
+    for planned_kg, others in with_others(line).items():
+        for kg, after in others.items():
+            lifted.append((load_name(planned_kg), load_name(kg), len(advice)))
+            advice.append(after)
+    own = tuple(advice), tuple(making.tables), places, tuple(sorted(moves, key=repr))
+    return _Told(line.entry, *own, tuple(lifted))
 
 
 @cached(64)
@@ -258,7 +264,7 @@ def _finding(finding: Finding) -> _Told:
             )
         )
     moves = dict.fromkeys((entry_name(finding.way_up), each.loads) for each in advice if each.loads)
-    return _Told(tuple(advice), tuple(tables), tuple(places), tuple(moves))
+    return _Told(entry_name(finding.way_up), tuple(advice), tuple(tables), tuple(places), tuple(moves))
 
 
 def _alike(judged: Judged) -> Hashable:
