@@ -266,11 +266,11 @@ def _started(session_id: UUID, now: datetime, *, work: WritingWork) -> None:
 
 @router.put("/{session_id}/bouts/{group}/{round}/{entry}/{set}/{bout}", responses={409: {"model": ProblemDetail}})
 async def record(
-    session_id: UUID, at: At, done: BoutDone, work: WritingDatabase, now: Now, device: Device = ""
+    session_id: UUID, at: At, done: BoutDone, database: WritingDatabase, now: Now, device: Device = ""
 ) -> Saved:
     """Save a bout in its position. Sent twice it is one bout; sent with other numbers it is corrected."""
     told = _Told(str(session_id), at, done, now, device)
-    return await in_turn(lambda: _new(work, told) or _any(work, told))
+    return await in_turn(lambda: _new(database, told) or _any(database, told))
 
 
 class _Told(NamedTuple):
@@ -292,7 +292,7 @@ class _Told(NamedTuple):
 
 
 def _new(database: Database, told: _Told) -> Saved | None:
-    """Save a bout that is new, of a session at hand: nearly every bout is. None for any other one."""
+    """Save a bout that is new, of a session at hand, as nearly every one is. None for any other."""
     with Transaction(engine_of(database)) as writing:
         playing = at_hand(writing, told.session_id)
         if playing is None:
