@@ -316,7 +316,7 @@ class Judged:
 
     def advise(self, outcome: Outcome) -> Advice | None:
         """What to do after an outcome; None where nothing is left to do, or was asked."""
-        if self._is_last or self.each.is_warm_up:
+        if self.is_last or self.each.is_warm_up:
             return None
         least, to_failure = self._least, isinstance(self.bout.effort, ToFailure)
         if outcome.number < least - (1 if to_failure else 0):
@@ -387,7 +387,7 @@ class Judged:
         return Decimal(str(round(max(self.expected.calls, 1.0), 2)))
 
     @cached_property
-    def _is_last(self) -> bool:
+    def is_last(self) -> bool:
         """Whether nothing is left to do that could follow."""
         return not self.following and not self._others_to_come
 

@@ -316,7 +316,7 @@ class _Making:
                 if place in self.places:
                     continue
                 judged = line.judged(each, bout)
-                if judged is None:
+                if judged is None or judged.is_last:
                     continue
                 alike = _alike(judged)
                 if alike not in self.known:
