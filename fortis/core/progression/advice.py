@@ -5,7 +5,7 @@ it says of the day goes for the sets to come, and for other lifts that share mus
 """
 
 from bisect import bisect_right
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Hashable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import StrEnum
@@ -229,13 +229,21 @@ class Line:
 
     def judged(self, each: PlannedSet, bout: PlannedBout) -> "Judged | None":
         """A bout of the line, to be judged by its outcomes; None where there is nothing to judge it by."""
+        placed = self.placed(each, bout)
+        return Judged(placed, self.expected(each, bout)) if placed else None
+
+    def placed(self, each: PlannedSet, bout: PlannedBout) -> "Placed | None":
+        """A bout of the line in its place; None where there is nothing to judge it by."""
         if bout.settled is None or not is_rep_target(bout.reps):
             return None
         at = next(at for at, other in enumerate(self.sets) if other.number == each.number)
-        expected = self._foreseen and self._foreseen.expectation(
-            (each.number, bout.number), self._moving(each, bout)
-        )
-        return Judged(self, each, bout, self.sets[at + 1 :], expected or Expectation.alone(bout), self.at[at])
+        return Placed(self, each, bout, self.sets[at + 1 :], self.at[at])
+
+    def expected(self, each: PlannedSet, bout: PlannedBout) -> Expectation:
+        """What is to be expected of a bout of the line."""
+        place = each.number, bout.number
+        expected = self._foreseen and self._foreseen.expectation(place, self._moving(each, bout))
+        return expected or Expectation.alone(bout)
 
     @cached_property
     def _foreseen(self) -> Foreseen | None:
@@ -304,87 +312,29 @@ class _Day(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Judged:
-    """A bout to be judged: the sets of its line to come, and what is to be expected of it in its place."""
+class Placed:
+    """A bout of a line in its place, with the sets to come: what can be advised after it, in words and loads."""
 
     line: Line
     each: PlannedSet
     bout: PlannedBout
     following: Sequence[PlannedSet]
-    expected: Expectation
     at: int
 
-    def advise(self, outcome: Outcome) -> Advice | None:
-        """What to do after an outcome; None where nothing is left to do, or was asked."""
-        if self.is_last or self.each.is_warm_up:
-            return None
-        least, to_failure = self._least, isinstance(self.bout.effort, ToFailure)
-        if outcome.number < least - (1 if to_failure else 0):
-            return self._short(outcome)
-        if not self.following and outcome.ended is Ended.FORM:
-            return None
-        if outcome.ended is Ended.FORM:
-            return Advice(
-                course=Course.WATCH,
-                text=f"Form slipped. Stay at {self._load(self._kg)}, and end the next set before it slips.",
-                reasons=(Reason(code="form slipped", text="The form went before the reps did."),),
-            )
-        planned = self._planned
-        if planned is None or outcome.reserve is None or to_failure:
-            return None
-        return self._told(outcome, min(outcome.reserve, MOST_RESERVE), planned)
-
-    def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
-        """What to do after a bout that was done, with so many left.
-
-        Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is
-        one to spare.
-        """
-        expected, spare = self._foreseen(outcome.number, planned)
-        off = left + spare - expected
-        if -WATCH_FROM < off < WATCH_FROM:
-            return self._as_planned(left, short=left + spare < planned, off=off) if self.following else None
-        why = _left_words(left, expected, planned)
-        if off < 0:
-            certain = off * self._worth <= -CHANGE_FROM
-            return self._lighter(outcome, why) if certain else self._watch(outcome, why)
-        if off >= CHANGE_FROM and left >= 2:
-            return self._heavier(outcome, why)
-        if not self.following:
-            return None
-        stay = f"stay at {self._load(self._kg)}."
-        again = self._heavier(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
-        text = f"Easier than planned: {stay}" if expected <= planned else f"{why} {stay.capitalize()}"
-        return self._easier(text, again if again and again.changes else None)
-
-    def _as_planned(self, left: Decimal, off: Decimal, *, short: bool) -> Advice:
-        """What to do where nothing was off; `short` where fewer were left than are planned for the end."""
-        if off < 0:
-            return self._go_on("Half a rep harder than planned")
-        return self._go_on(
-            f"{plain(left)} left, as you call them, was to be expected here" if short else "As planned"
-        )
-
-    @cached_method
-    def _go_on(self, text: str) -> Advice:
-        return Advice(course=Course.GO_ON, text=f"{text}: stay at {self._load(self._kg)}.")
-
-    @cached_method
-    def _easier(self, text: str, again: Advice | None) -> Advice:
-        return Advice(course=Course.GO_ON, text=text, was="easier", again=again)
-
-    @cached_method
-    def _foreseen(self, number: int, planned: Decimal) -> tuple[Decimal, int]:
-        """The reps that are to be left after so many, and how many of those done were to spare."""
-        spare, foreseen = number - self._least, self.expected.left
-        if not isinstance(self.bout.reps, FixedReps):
-            foreseen, spare = max(foreseen - spare, min(foreseen, float(planned))), 0
-        return min(to_the_half(foreseen), MOST_RESERVE), spare
-
     @cached_property
-    def _worth(self) -> Decimal:
-        """What a rep called is worth, one at least."""
-        return Decimal(str(round(max(self.expected.calls, 1.0), 2)))
+    def kind(self) -> Hashable:
+        """What bouts of a line share after which the same can be advised: what they ask, and what is to come."""
+        to_come: dict[Hashable, int] = {}
+        for later in self.following:
+            shape = tuple(
+                (other.number, other.settled and other.settled.kg, isinstance(other.load, OfPrevious))
+                for other in later.open_bouts
+            )
+            to_come.setdefault(shape, later.number - self.each.number)
+        bout = self.bout
+        others = sum(other.at > self.at for line in self.line.others for other in line.bouts)
+        asked = bout.number, bout.reps, bout.effort, bout.range_of_motion, bout.settled and bout.settled.kg
+        return asked, len(self.each.bouts), others, tuple(to_come.items())
 
     @cached_property
     def is_last(self) -> bool:
@@ -399,73 +349,72 @@ class Judged:
 
     def is_far_short(self, number: int) -> bool:
         """Whether so few reps of a single bout are no day for this lift."""
-        least = self._least
+        least = self.least
         goes_on = bool(self.following) or self.line.entry in self._others_to_come
         return number * 2 < least and len(self.each.bouts) == 1 and least > 2 and goes_on
 
     @cached_property
-    def _kg(self) -> Decimal:
+    def kg(self) -> Decimal:
+        """Its load."""
         assert self.bout.settled is not None
         return self.bout.settled.kg
 
     @property
-    def _body(self) -> bool:
+    def body(self) -> bool:
+        """Whether its load is added to body weight."""
         return self.bout.settled is not None and self.bout.settled.body
 
     @cached_property
-    def _planned(self) -> Decimal | None:
+    def planned(self) -> Decimal | None:
+        """The reps in reserve it asks for; None where it asks for none."""
         return planned_reserve(self.bout.effort)
 
     @cached_property
-    def _least(self) -> int:
+    def least(self) -> int:
+        """The fewest reps it asks for."""
         return least_of(self.bout.reps)
 
     @cached_property
-    def _part(self) -> Decimal | None:
-        return body_part(self.each.lift, self._body, self.line.bar.body_kg)
+    def part(self) -> Decimal | None:
+        """What is moved beside its load; None where that is not known."""
+        return body_part(self.each.lift, self.body, self.line.bar.body_kg)
 
-    def _load(self, kg: Decimal) -> str:
-        return load_words(kg, body=self._body)
+    def load(self, kg: Decimal) -> str:
+        """A load of its lift in words."""
+        return load_words(kg, body=self.body)
 
-    def _short(self, outcome: Outcome) -> Advice | None:
-        asked, done = self._least, outcome.number
-        why = f"{done} of {asked} reps."
-        if self.is_far_short(done):
-            values = {"asked": Decimal(asked), "done": Decimal(done)}
-            return Advice(
-                course=Course.STOP,
-                text=f"{why} Under half of what was asked: stop this lift here, today is not the day for it.",
-                reasons=(Reason(code="far short", text=why, values=values),),
-                was="harder",
-            )
-        return self._lighter(outcome, why)
-
-    def _watch(self, outcome: Outcome, why: str) -> Advice | None:
-        reasons = (_reason("harder than planned", why),)
-        again = self._lighter(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
-        if again is None or not again.changes or not self.following:
-            text = why if self.following else ""
-            return Advice(course=Course.WATCH, text=text, reasons=reasons, was="harder") if text else None
-        if again.kg is not None:
-            why += f" If the next set ends so too, drop to {self._load(again.kg)}."
-        return Advice(course=Course.WATCH, text=why, reasons=reasons, was="harder", again=again)
-
-    def _lighter(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
-        form = self._form(outcome, times)
-        return self._made_lighter(self._lighter_build(form), self._off(min(form, Decimal(0))), why, times)
+    @cached_property
+    def slipped(self) -> Advice:
+        """The form went."""
+        return Advice(
+            course=Course.WATCH,
+            text=f"Form slipped. Stay at {self.load(self.kg)}, and end the next set before it slips.",
+            reasons=(Reason(code="form slipped", text="The form went before the reps did."),),
+        )
 
     @cached_method
-    def _made_lighter(self, build: Build | None, form: Decimal, why: str, times: int) -> Advice | None:
+    def go_on(self, text: str) -> Advice:
+        """Nothing is to be changed."""
+        return Advice(course=Course.GO_ON, text=f"{text}: stay at {self.load(self.kg)}.")
+
+    @cached_method
+    def easier(self, text: str, again: Advice | None) -> Advice:
+        """Nothing is to be changed yet: it was easier, and `again` is what to do where the next one is as well."""
+        return Advice(course=Course.GO_ON, text=text, was="easier", again=again)
+
+    @cached_method
+    def lighter(self, build: Build | None, form: Decimal, why: str, times: int) -> Advice | None:
+        """Less for the sets to come, on a day off by `form`, seen so many `times`; no `build` is no lighter one."""
         day = self._day(form)
         loads = self._moved(build) if build else ()
         reasons = (_reason("harder than planned", why), *day.reasons)
         common: dict[str, Any] = {"reasons": reasons, "was": "harder", "others": day.others}
         if loads:
             shown, win = self._shown(loads), ""
-            if shown.was_kg != self._kg:
+            if shown.was_kg != self.kg:
                 text = self._next_words(loads)
             else:
-                text = f"Drop to {self._load(shown.kg)}{' for the rest' if times == 1 else ''}."
+                text = f"Drop to {self.load(shown.kg)}{' for the rest' if times == 1 else ''}."
                 win = self._win(shown.kg)
             own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "win": win}
             return Advice(course=Course.LIGHTER, text=f"{why} {text}", **own, **common)
@@ -474,21 +423,17 @@ class Judged:
             return Advice(course=Course.WATCH, text=text, **common)
         return Advice(course=Course.LIGHTER, text=why, **common) if day.others else None
 
-    def _heavier(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
-        form = self._form(outcome, times)
-        room = self.expected.ratio(float(form)) > 1
-        return self._made_heavier(self._heavier_build(form), self._off(max(form, Decimal(0))), why, room)
-
     @cached_method
-    def _made_heavier(self, build: Build | None, form: Decimal, why: str, room: bool) -> Advice | None:
+    def heavier(self, build: Build | None, form: Decimal, why: str, room: bool) -> Advice | None:
+        """More for the sets to come, where there is `room` for it; no `build` is no heavier one."""
         day = self._day(form)
         loads = self._moved(build) if build else ()
         reasons = (_reason("easier than planned", why), *day.reasons)
         common: dict[str, Any] = {"was": "easier", "others": day.others}
         if loads:
             shown = self._shown(loads)
-            same = shown.was_kg == self._kg
-            text = f"Go to {self._load(shown.kg)} for the rest." if same else self._next_words(loads)
+            same = shown.was_kg == self.kg
+            text = f"Go to {self.load(shown.kg)} for the rest." if same else self._next_words(loads)
             own = {"kg": shown.kg, "sleeve": shown.sleeve, "loads": loads, "reasons": reasons}
             return Advice(course=Course.HEAVIER, text=f"{why} {text}", **own, **common)
         if not self.following:
@@ -496,36 +441,26 @@ class Judged:
         if room:
             text = f"{why} No load in reach is a small step up: add a rep instead."
         else:
-            text = f"{why} The sets to come will be harder: stay at {self._load(self._kg)}."
+            text = f"{why} The sets to come will be harder: stay at {self.load(self.kg)}."
         return Advice(course=Course.GO_ON, text=text, **common)
 
     def _shown(self, loads: Sequence[LoadChange]) -> LoadChange:
         """The change that advice tells of: that of bouts that were to have this load, else the next one."""
-        return next((change for change in loads if change.was_kg == self._kg), loads[0])
+        return next((change for change in loads if change.was_kg == self.kg), loads[0])
 
     def _next_words(self, loads: Sequence[LoadChange]) -> str:
         """What comes of the next set that changes, in words; the others are in proportion."""
         first, others = loads[0], ", the rest in proportion" if len(loads) > 1 else ""
-        return f"Next {self._load(first.kg)} instead of {self._load(first.was_kg or Decimal(0))}{others}."
+        return f"Next {self.load(first.kg)} instead of {self.load(first.was_kg or Decimal(0))}{others}."
 
     def _win(self, kg: Decimal) -> str:
         """A record that is at hand with a lighter load, for who wants one on such a day; empty without."""
-        likely = self._least + int(self._planned or 0)
-        found = within_reach(kg, likely, self.line.bests, self._part or Decimal(0))
+        likely = self.least + int(self.planned or 0)
+        found = within_reach(kg, likely, self.line.bests, self.part or Decimal(0))
         if found is None:
             return ""
-        was = f"{found.was_reps}" if found.was_kg == kg else f"{found.was_reps} at {self._load(found.was_kg)}"
-        return f"{found.reps} at {self._load(kg)} would be a record ({was} until now), if you want one today."
-
-    def _form(self, outcome: Outcome, times: int) -> Decimal:
-        """How far today is off, as a share of what was known, in steps of a per cent."""
-        left = believed(outcome.reserve, self._least - outcome.number)
-        told = None if left is None else float(min(left, MOST_RESERVE))
-        return Decimal(round(self.expected.form(outcome.number, told, times) * 100)) / 100
-
-    def _off(self, form: Decimal) -> Decimal:
-        """How far the day is off, as far as it is followed; 0 where no max was known before."""
-        return Decimal(0) if self.expected.spread is None or abs(form) < A_STEP else form
+        was = f"{found.was_reps}" if found.was_kg == kg else f"{found.was_reps} at {self.load(found.was_kg)}"
+        return f"{found.reps} at {self.load(kg)} would be a record ({was} until now), if you want one today."
 
     def _day(self, form: Decimal) -> _Day:
         """What an outcome says of the day."""
@@ -535,42 +470,18 @@ class Judged:
         reason = Reason(code="day", text=text, values={"percent": form * 100})
         return _Day((reason,), self.line.others_after(self.at, form))
 
-    @cached_method
-    def _lighter_build(self, form: Decimal) -> Build | None:
-        """A lighter load for what was asked: a little at least, and not by too much.
-
-        Worked out of the whole weight moved; where body weight is not known, a step down is all that can be said.
-        """
-        part = self._part or Decimal(0)
-        moved = self._kg + part
-        wanted = min(max(self._wanted(form), moved * MOST_CUT), moved * LEAST_CUT)
-        found = self._nearest(wanted - part)
-        lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
-        return found if lowest <= found.kg < self._kg else None
-
-    @cached_method
-    def _heavier_build(self, form: Decimal) -> Build | None:
-        """A heavier load for what was asked, by a little at most."""
-        part = self._part or Decimal(0)
-        found = self._nearest(min(self._wanted(form), (self._kg + part) * MOST_RISE) - part)
-        return found if found.kg > self._kg else None
-
-    def _wanted(self, form: Decimal) -> Decimal:
-        """The whole weight that the sets to come are to have on such a day."""
-        ratio = Decimal(round(self.expected.ratio(float(form)) * 1_000)) / 1_000
-        return (self._kg + (self._part or Decimal(0))) * ratio
-
-    def _nearest(self, kg: Decimal) -> Build:
-        return self.line.bar.nearest(self.each.lift, kg, body=self._body)
+    def nearest(self, kg: Decimal) -> Build:
+        """The load nearest below one that can be built for its lift."""
+        return self.line.bar.nearest(self.each.lift, kg, body=self.body)
 
     @cached_method
     def _moved(self, build: Build) -> tuple[LoadChange, ...]:
         """What becomes of the sets to come: their same bout in proportion, and what hangs together with it."""
-        part = self._part or Decimal(0)
-        ratio = (build.kg + part) / (self._kg + part) if self._kg + part else Decimal(1)
+        part = self.part or Decimal(0)
+        ratio = (build.kg + part) / (self.kg + part) if self.kg + part else Decimal(1)
 
         def to(was: Decimal) -> Build:
-            return build if was == self._kg else self._nearest((was + part) * ratio - part)
+            return build if was == self.kg else self.nearest((was + part) * ratio - part)
 
         together = (
             Loaded(later.number - self.each.number, bout.number, bout.settled.kg)
@@ -579,6 +490,134 @@ class Judged:
             if bout.settled
         )
         return load_changes(together, to)
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A bout in its place to be judged by what is to be expected of it."""
+
+    placed: Placed
+    expected: Expectation
+
+    def advise(self, outcome: Outcome) -> Advice | None:
+        """What to do after an outcome; None where nothing is left to do, or was asked."""
+        if self.placed.is_last or self.placed.each.is_warm_up:
+            return None
+        least, to_failure = self.placed.least, isinstance(self.placed.bout.effort, ToFailure)
+        if outcome.number < least - (1 if to_failure else 0):
+            return self._short(outcome)
+        if not self.placed.following and outcome.ended is Ended.FORM:
+            return None
+        if outcome.ended is Ended.FORM:
+            return self.placed.slipped
+        planned = self.placed.planned
+        if planned is None or outcome.reserve is None or to_failure:
+            return None
+        return self._told(outcome, min(outcome.reserve, MOST_RESERVE), planned)
+
+    def _told(self, outcome: Outcome, left: Decimal, planned: Decimal) -> Advice | None:
+        """What to do after a bout that was done, with so many left.
+
+        Inside a range of reps each one more leaves one fewer, down to those planned; beyond a fixed number it is
+        one to spare.
+        """
+        expected, spare = self._foreseen(outcome.number, planned)
+        off = left + spare - expected
+        if -WATCH_FROM < off < WATCH_FROM:
+            return self._as_planned(left, short=left + spare < planned, off=off) if self.placed.following else None
+        why = _left_words(left, expected, planned)
+        if off < 0:
+            certain = off * self._worth <= -CHANGE_FROM
+            return self._lighter(outcome, why) if certain else self._watch(outcome, why)
+        if off >= CHANGE_FROM and left >= 2:
+            return self._heavier(outcome, why)
+        if not self.placed.following:
+            return None
+        stay = f"stay at {self.placed.load(self.placed.kg)}."
+        again = self._heavier(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
+        text = f"Easier than planned: {stay}" if expected <= planned else f"{why} {stay.capitalize()}"
+        return self.placed.easier(text, again if again and again.changes else None)
+
+    def _as_planned(self, left: Decimal, off: Decimal, *, short: bool) -> Advice:
+        """What to do where nothing was off; `short` where fewer were left than are planned for the end."""
+        if off < 0:
+            return self.placed.go_on("Half a rep harder than planned")
+        return self.placed.go_on(
+            f"{plain(left)} left, as you call them, was to be expected here" if short else "As planned"
+        )
+
+    @cached_method
+    def _foreseen(self, number: int, planned: Decimal) -> tuple[Decimal, int]:
+        """The reps that are to be left after so many, and how many of those done were to spare."""
+        spare, foreseen = number - self.placed.least, self.expected.left
+        if not isinstance(self.placed.bout.reps, FixedReps):
+            foreseen, spare = max(foreseen - spare, min(foreseen, float(planned))), 0
+        return min(to_the_half(foreseen), MOST_RESERVE), spare
+
+    @cached_property
+    def _worth(self) -> Decimal:
+        """What a rep called is worth, one at least."""
+        return Decimal(str(round(max(self.expected.calls, 1.0), 2)))
+
+    def _short(self, outcome: Outcome) -> Advice | None:
+        asked, done = self.placed.least, outcome.number
+        return (
+            _far_short(done, asked) if self.placed.is_far_short(done) else self._lighter(outcome, _of(done, asked))
+        )
+
+    def _watch(self, outcome: Outcome, why: str) -> Advice | None:
+        reasons = (_reason("harder than planned", why),)
+        again = self._lighter(outcome, f"Again {why[0].lower()}{why[1:]}", times=2)
+        if again is None or not again.changes or not self.placed.following:
+            text = why if self.placed.following else ""
+            return Advice(course=Course.WATCH, text=text, reasons=reasons, was="harder") if text else None
+        if again.kg is not None:
+            why += f" If the next set ends so too, drop to {self.placed.load(again.kg)}."
+        return Advice(course=Course.WATCH, text=why, reasons=reasons, was="harder", again=again)
+
+    def _lighter(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
+        form = self._form(outcome, times)
+        return self.placed.lighter(self._lighter_build(form), self._off(min(form, Decimal(0))), why, times)
+
+    def _heavier(self, outcome: Outcome, why: str, times: int = 1) -> Advice | None:
+        form = self._form(outcome, times)
+        room = self.expected.ratio(float(form)) > 1
+        return self.placed.heavier(self._heavier_build(form), self._off(max(form, Decimal(0))), why, room)
+
+    def _form(self, outcome: Outcome, times: int) -> Decimal:
+        """How far today is off, as a share of what was known, in steps of a per cent."""
+        left = believed(outcome.reserve, self.placed.least - outcome.number)
+        told = None if left is None else float(min(left, MOST_RESERVE))
+        return Decimal(round(self.expected.form(outcome.number, told, times) * 100)) / 100
+
+    def _off(self, form: Decimal) -> Decimal:
+        """How far the day is off, as far as it is followed; 0 where no max was known before."""
+        return Decimal(0) if self.expected.spread is None or abs(form) < A_STEP else form
+
+    @cached_method
+    def _lighter_build(self, form: Decimal) -> Build | None:
+        """A lighter load for what was asked: a little at least, and not by too much.
+
+        Worked out of the whole weight moved; where body weight is not known, a step down is all that can be said.
+        """
+        part = self.placed.part or Decimal(0)
+        moved = self.placed.kg + part
+        wanted = min(max(self._wanted(form), moved * MOST_CUT), moved * LEAST_CUT)
+        found = self.placed.nearest(wanted - part)
+        lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
+        return found if lowest <= found.kg < self.placed.kg else None
+
+    @cached_method
+    def _heavier_build(self, form: Decimal) -> Build | None:
+        """A heavier load for what was asked, by a little at most."""
+        part = self.placed.part or Decimal(0)
+        found = self.placed.nearest(min(self._wanted(form), (self.placed.kg + part) * MOST_RISE) - part)
+        return found if found.kg > self.placed.kg else None
+
+    def _wanted(self, form: Decimal) -> Decimal:
+        """The whole weight that the sets to come are to have on such a day."""
+        ratio = Decimal(round(self.expected.ratio(float(form)) * 1_000)) / 1_000
+        return (self.placed.kg + (self.placed.part or Decimal(0))) * ratio
 
 
 def _together(later: PlannedSet, number: int) -> Iterator[PlannedBout]:
@@ -598,6 +637,22 @@ def believed(left: Decimal | None, missing: int) -> Decimal | None:
     if left is None or missing <= 0:
         return left
     return min(Decimal(int(left)), Decimal(2 if missing == 1 else 1))
+
+
+def _of(done: int, asked: int) -> str:
+    return f"{done} of {asked} reps."
+
+
+@cached(256)
+def _far_short(done: int, asked: int) -> Advice:
+    """What to do where today is not the day for a lift."""
+    why, values = _of(done, asked), {"asked": Decimal(asked), "done": Decimal(done)}
+    return Advice(
+        course=Course.STOP,
+        text=f"{why} Under half of what was asked: stop this lift here, today is not the day for it.",
+        reasons=(Reason(code="far short", text=why, values=values),),
+        was="harder",
+    )
 
 
 @cached(1_024)

@@ -28,6 +28,7 @@ from fortis.core.progression.advice import (
     Other,
     OtherBout,
     Outcome,
+    Placed,
     believed,
     is_added,
 )
@@ -36,7 +37,7 @@ from fortis.core.progression.finding import Finding, finding_of
 from fortis.core.progression.lifted import with_others
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target, least_of, most_of
-from fortis.core.structure.model import LiftKey, OfPrevious, planned_reserve
+from fortis.core.structure.model import LiftKey, planned_reserve
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.structure.timeline import timeline
 from fortis.core.tally.records import Alike, Bests, tempo_key
@@ -267,24 +268,6 @@ def _finding(finding: Finding) -> _Told:
     return _Told(entry_name(finding.way_up), tuple(advice), tuple(tables), tuple(places), tuple(moves))
 
 
-def _alike(judged: Judged) -> Hashable:
-    """What two bouts of a line share whose advice is the same.
-
-    What they ask, what is to be expected of them, and what is to come, but for repeats.
-    """
-    to_come: dict[Hashable, int] = {}
-    for later in judged.following:
-        shape = tuple(
-            (other.number, other.settled and other.settled.kg, isinstance(other.load, OfPrevious))
-            for other in later.open_bouts
-        )
-        to_come.setdefault(shape, later.number - judged.each.number)
-    bout, expected = judged.bout, judged.expected
-    others = sum(other.at > judged.at for line in judged.line.others for other in line.bouts)
-    asked = bout.number, bout.reps, bout.effort, bout.range_of_motion, bout.settled and bout.settled.kg
-    return asked, len(judged.each.bouts), expected, others, tuple(to_come.items())
-
-
 def _changes(advised: Iterable[tuple[int, Iterable[Advice]]]) -> dict[tuple[LoadChange, ...], int]:
     """The changes of load that are advised, each with the number of the first set that does."""
     changes: dict[tuple[LoadChange, ...], int] = {}
@@ -303,6 +286,7 @@ class _Making:
         self.advice: dict[Advice, int] = {}
         self.tables: dict[Table, int] = {}
         self.places: dict[tuple[str, str], int] = {}
+        self.placed: dict[Hashable, Placed] = {}
         self.known: dict[Hashable, tuple[Table, list[Advice]]] = {}
 
     def tabled(self, line: Line) -> list[tuple[int, list[Advice]]]:
@@ -315,12 +299,13 @@ class _Making:
                 place = str(each.position(bout)), load_name(bout.settled.kg)
                 if place in self.places:
                     continue
-                judged = line.judged(each, bout)
-                if judged is None or judged.is_last:
+                placed = line.placed(each, bout)
+                if placed is None or placed.is_last:
                     continue
-                alike = _alike(judged)
+                alike = placed.kind, line.expected(each, bout)
                 if alike not in self.known:
-                    self.known[alike] = self._table(judged)
+                    of_kind = self.placed.setdefault(placed.kind, placed)
+                    self.known[alike] = self._table(Judged(of_kind, alike[1]))
                 table, advised = self.known[alike]
                 if advised:
                     self.places[place] = self.tables.setdefault(table, len(self.tables))
@@ -328,7 +313,7 @@ class _Making:
         return found
 
     def _table(self, judged: Judged) -> tuple[Table, list[Advice]]:
-        bout = judged.bout
+        bout = judged.placed.bout
         most, least = most_of(bout.reps), least_of(bout.reps)
         if most is None:
             return (), []
@@ -349,7 +334,7 @@ class _Making:
 
         def row(number: int) -> tuple[tuple[int, ...], ...]:
             """What is advised after so many reps: form counts where all were done, calls where asked for."""
-            if judged.is_far_short(number):
+            if judged.placed.is_far_short(number):
                 return ((number_of(number, None, None),) * 2,) * len(_LEFT)
             if number < least:
                 told = _BELIEVED[min(least - number, 2)]
