@@ -96,7 +96,7 @@ def _planned() -> dict[str, float]:
         clear_caches()
         return all_advice(settled, bar, maxes)
 
-    tables = samples(told, 10)
+    tables = samples(told, 40)
     size = len(gzip.compress(told().model_dump_json().encode()))
     return {
         "bouts": len(done),

@@ -53,8 +53,9 @@ def share_for(set_at: Callable[[float], Sequence[Asked | Taken]], curve: RepCurv
     def found(share: float) -> float:
         return min(spare(set_at(share), curve), 1_000.0)
 
-    if found(LEAST) < 0 or found(MOST) > 0:
+    ends = {LEAST: found(LEAST), MOST: found(MOST)}
+    if ends[LEAST] < 0 or ends[MOST] > 0:
         return None
     from scipy.optimize import brentq  # here because importing it takes as long as all the rest of a command
 
-    return float(brentq(found, LEAST, MOST, xtol=1e-5))
+    return float(brentq(lambda share: ends[share] if share in ends else found(share), LEAST, MOST, xtol=1e-5))
