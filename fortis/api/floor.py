@@ -44,7 +44,7 @@ from fortis.store.played import conditions, last_prepared
 from fortis.store.recording import Provenance
 from fortis.store.sessions import NotStartedError
 from fortis.store.tables import SessionRow
-from fortis.store.transaction import Transaction
+from fortis.store.transaction import transaction
 
 router = APIRouter(
     prefix="/api/floor", tags=["floor"], responses={404: {"model": ProblemDetail}, 422: {"model": ProblemDetail}}
@@ -293,7 +293,7 @@ class _Told(NamedTuple):
 
 def _new(database: Database, told: _Told) -> Saved | None:
     """Save a bout that is new, of a session at hand, as nearly every one is. None for any other."""
-    with Transaction(engine_of(database)) as writing:
+    with transaction(engine_of(database)) as writing:
         playing = at_hand(writing, told.session_id)
         if playing is None:
             return None
@@ -408,7 +408,7 @@ def _provenance(
     return Provenance(at=now, done_at=ended, began_at=began, device=device), word
 
 
-_TOLD = BoutDone.model_fields.keys() - {"began_at", "done_at", "seen", "rep_seconds"}
+_AS_TOLD = BoutDone.model_fields.keys() - {"began_at", "done_at", "seen", "rep_seconds"}
 """What a bout is kept with as it was told."""
 
 
@@ -425,7 +425,7 @@ def _performed(playing: InPlay, at: Position, done: BoutDone) -> PerformedBout:
         planned_source = LoadSource.ADVICE if settled.advised else LoadSource.PLAN
         source = planned_source if done.kg == settled.kg else LoadSource.OWN
     return PerformedBout(
-        **{name: getattr(done, name) for name in _TOLD},
+        **{name: getattr(done, name) for name in _AS_TOLD},
         position=at,
         lift_id=lift.id,
         body=lift.load_kind is LoadKind.BODY or bool(settled and settled.body),

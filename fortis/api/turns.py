@@ -39,14 +39,11 @@ class Turns:
 
     @asynccontextmanager
     async def _turn(self, turns: asyncio.Semaphore) -> AsyncIterator[None]:
-        if turns.locked():
-            try:
-                async with asyncio.timeout(self._patience):
-                    await turns.acquire()
-            except TimeoutError as error:
-                raise BusyError from error
-        else:
-            await turns.acquire()
+        try:
+            async with asyncio.timeout(self._patience):
+                await turns.acquire()
+        except TimeoutError as error:
+            raise BusyError from error
         try:
             yield
         finally:

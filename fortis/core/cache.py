@@ -59,12 +59,11 @@ def cached_method(
 
     @wraps(method)
     def remembering(self: _Self, *args: _Arguments.args, **given: _Arguments.kwargs) -> _Result:
-        own = vars(self)
-        known: dict[Hashable, _Result] = own[name] if name in own else own.setdefault(name, {})
-        key = (args, tuple(given.items())) if given else args
-        if key in known:
-            return known[key]
-        return known.setdefault(key, method(self, *args, **given))
+        known: dict[Hashable, _Result] = vars(self).setdefault(name, {})
+        key = args, *given.items()
+        if key not in known:
+            known[key] = method(self, *args, **given)
+        return known[key]
 
     return cast(Callable[Concatenate[_Self, _Arguments], _Result], remembering)
 

@@ -89,7 +89,7 @@ WRITES = {"writes": True}
 
 def writing(database: Database) -> Database:
     """The same database, for units of work that write: each is alone from its first look on."""
-    return sessionmaker(database.kw["bind"].execution_options(**WRITES), expire_on_commit=False)
+    return sessionmaker(engine_of(database).execution_options(**WRITES), expire_on_commit=False)
 
 
 def engine_of(database: Database) -> Engine:

@@ -128,7 +128,7 @@ def body_kg(work: UnitOfWork, on: date) -> Decimal | None:
 
 def body_kg_at_once(writing: Transaction, on: date) -> Decimal | None:
     """The same by the driver alone."""
-    rows = _PREPARED.run(writing.driver, {"first": on, "last": on})
+    rows = _AROUND_AT_ONCE.run(writing.driver, {"first": on, "last": on})
     return interpolated([Weighed.model_validate({"on": day, "kg": kg}) for day, kg in rows], on)
 
 
@@ -147,7 +147,7 @@ def _weighed_around() -> Select[date, Decimal]:
 
 
 _AROUND = _weighed_around()
-_PREPARED = Prepared(_AROUND)
+_AROUND_AT_ONCE = Prepared(_AROUND)
 
 
 def save_body_weight(work: UnitOfWork, on: date, kg: Decimal) -> None:

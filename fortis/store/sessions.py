@@ -211,7 +211,7 @@ def finished(
 
     `that` is what else they must meet.
     """
-    query = _in_use().where(SessionRow.finished_at.is_not(None))
+    query = _newest_finished()
     if slot is not None:
         query = query.where(SessionRow.slot == slot)
     if isinstance(before, SessionRow):
@@ -222,15 +222,15 @@ def finished(
         query = query.where(SessionRow.started_at >= since)
     if that is not None:
         query = query.where(that)
-    return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+    return work.scalars(query.limit(limit)).all()
 
 
 def finished_ids(work: UnitOfWork, *, before: datetime | None = None, limit: int) -> Sequence[str]:
     """The ids of the last so many finished sessions, the newest first, before a moment where one is given."""
-    query = select(SessionRow.id).where(SessionRow.discarded_at.is_(None), SessionRow.finished_at.is_not(None))
+    query = _newest_finished().with_only_columns(SessionRow.id)
     if before is not None:
         query = query.where(SessionRow.started_at < before)
-    return work.scalars(query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc()).limit(limit)).all()
+    return work.scalars(query.limit(limit)).all()
 
 
 def others(before: datetime) -> ColumnElement[bool]:
@@ -274,6 +274,12 @@ def day_in(zone: str | None, moment: datetime) -> date:
 
 
 _order = tuple_(SessionRow.started_at, SessionRow.id)
+
+
+def _newest_finished() -> Select[SessionRow]:
+    """Finished sessions, the newest first."""
+    query = _in_use().where(SessionRow.finished_at.is_not(None))
+    return query.order_by(SessionRow.started_at.desc(), SessionRow.id.desc())
 
 
 def _in_use() -> Select[SessionRow]:

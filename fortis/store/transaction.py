@@ -5,8 +5,8 @@ though, takes several times as long as the statements themselves.
 """
 
 import sqlite3
-from collections.abc import Callable, Collection, Mapping, Sequence
-from types import TracebackType
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from typing import Any, NamedTuple, Self, cast
 
 from pydantic_core import to_json
@@ -28,30 +28,24 @@ BEGIN_TO_WRITE = "BEGIN IMMEDIATE"
 _DIALECT = sqlite.dialect(json_serializer=as_json)
 
 
-class Transaction:
-    """A transaction that writes, by the driver alone. Committed at the end, rolled back where that fails."""
+class Transaction(NamedTuple):
+    """A transaction that writes, by the driver alone."""
 
-    def __init__(self, engine: Engine) -> None:
-        self.engine = engine
-        self._pooled = engine.raw_connection()
-        self.driver = _driver(self._pooled.driver_connection)
+    engine: Engine
+    driver: sqlite3.Connection
 
-    def __enter__(self) -> Self:
-        try:
-            by_driver(self.driver, BEGIN_TO_WRITE)
-        except BaseException:
-            self._pooled.close()
-            raise
-        return self
 
-    def __exit__(
-        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
-    ) -> None:
-        try:
-            if error is None:
-                by_driver(self.driver, "COMMIT")
-        finally:
-            self._pooled.close()  # which rolls back what was not committed
+@contextmanager
+def transaction(engine: Engine) -> Iterator[Transaction]:
+    """A transaction, committed at the end, rolled back where that fails."""
+    pooled = engine.raw_connection()
+    try:
+        driver = _driver(pooled.driver_connection)
+        by_driver(driver, BEGIN_TO_WRITE)
+        yield Transaction(engine, driver)
+        by_driver(driver, "COMMIT")
+    finally:
+        pooled.close()  # which rolls back what was not committed
 
 
 class Prepared:

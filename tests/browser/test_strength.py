@@ -192,7 +192,7 @@ def test_every_plot_of_a_lift_is_read_with_the_arrow_keys(desktop):
     plot = desktop.get_by_role("group", name="The max over time; arrows")
     record = plot.get_by_text("A record of that day: 1 at 115")
     plot.focus()
-    for _ in range(60):
+    for _ in range(25):
         plot.press("ArrowLeft")
         if record.is_visible():
             break

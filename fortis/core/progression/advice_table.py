@@ -37,7 +37,7 @@ from fortis.core.progression.finding import Finding, finding_of
 from fortis.core.progression.lifted import with_others
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import is_rep_target, least_of, most_of
-from fortis.core.structure.model import LiftKey, planned_reserve
+from fortis.core.structure.model import LiftKey
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription
 from fortis.core.structure.timeline import timeline
 from fortis.core.tally.records import Alike, Bests, tempo_key
@@ -239,8 +239,8 @@ def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
         for kg, after in others.items():
             lifted.append((load_name(planned_kg), load_name(kg), len(advice)))
             advice.append(after)
-    own = tuple(advice), tuple(making.tables), places, tuple(sorted(moves, key=repr))
-    return _Told(line.entry, *own, tuple(lifted))
+    moved_on = tuple(sorted(moves, key=repr))
+    return _Told(line.entry, tuple(advice), tuple(making.tables), places, moved_on, tuple(lifted))
 
 
 @cached(64)
@@ -313,11 +313,10 @@ class _Making:
         return found
 
     def _table(self, judged: Judged) -> tuple[Table, list[Advice]]:
-        bout = judged.placed.bout
-        most, least = most_of(bout.reps), least_of(bout.reps)
+        placed = judged.placed
+        most, least = most_of(placed.bout.reps), placed.least
         if most is None:
             return (), []
-        is_judged = planned_reserve(bout.effort) is not None
         numbers: dict[int, int] = {}
         advised: list[Advice] = []
 
@@ -334,13 +333,13 @@ class _Making:
 
         def row(number: int) -> tuple[tuple[int, ...], ...]:
             """What is advised after so many reps: form counts where all were done, calls where asked for."""
-            if judged.placed.is_far_short(number):
+            if placed.is_far_short(number):
                 return ((number_of(number, None, None),) * 2,) * len(_LEFT)
             if number < least:
                 told = _BELIEVED[min(least - number, 2)]
                 found = {left: number_of(number, left, None) for left in dict.fromkeys(told)}
                 return tuple((found[left],) * 2 for left in told)
-            if not is_judged:
+            if placed.planned is None:
                 return ((number_of(least, None, None), of_form),) * len(_LEFT)
             return tuple((number_of(number, left, None), of_form) for left in _LEFT)
 
