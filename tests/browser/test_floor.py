@@ -337,6 +337,7 @@ def test_what_the_record_refuses_steps_aside_and_the_rest_goes_on(desktop, servi
     ready_offline(desktop)
     begin(desktop)
     here = desktop.url
+    desktop.wait_for_load_state("networkidle")
     desktop.context.set_offline(True)
     desktop.goto(gone)
     record(desktop, 8, 1)
