@@ -7,7 +7,7 @@ sets of a session ask several things, and all loads are chosen by Fortis.
 """
 
 import sys
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence, Set
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
@@ -24,6 +24,7 @@ from fortis.core.line import Line
 from fortis.core.loading.calculator import bar_kit
 from fortis.core.loading.kit import USUAL_PLATES, read_plates
 from fortis.core.performance import Ended, PerformedBout
+from fortis.core.progression.advice import Course
 from fortis.core.progression.carried import Carries
 from fortis.core.progression.next_loads import recommendations
 from fortis.core.resolution import resolve
@@ -34,7 +35,7 @@ from fortis.core.structure.model import Session, SetUp, lift_key, planned_reserv
 from fortis.core.structure.notation import read
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Prescription, lay_out
 from fortis.core.tally.evidence import REMEMBERED, Rested, evidence
-from fortis.demo.advised import Advised
+from fortis.demo.advised import LIGHTER, Advised
 from fortis.simulation.lifter import A_DAY, MadeUpLifter, made_up
 from fortis.simulation.log import GAINS_HALVE, KINDS
 from fortis.store.planning import settle
@@ -170,15 +171,16 @@ def _beyond(bout: PlannedBout, reps: int, left: float) -> float:
 
 
 class Way(NamedTuple):
-    """A way to choose loads, and whether the rest of a session goes lighter where the Floor says so."""
+    """A way to choose loads, and the courses that are taken for the rest of a session where the Floor says so."""
 
     plan: Callable[[Trainee, Structure], Prescription]
-    advised: bool = False
+    taken: Set[Course] = frozenset()
 
 
 WAYS = {
     "Fortis": Way(by_fortis),
-    "Fortis, lighter where the Floor says so": Way(by_fortis, advised=True),
+    "Fortis, lighter where the Floor says so": Way(by_fortis, LIGHTER),
+    "Fortis, lighter or heavier where the Floor says so": Way(by_fortis, LIGHTER | {Course.HEAVIER}),
     "2.5 kg more when all was done": Way(by_steps),
     "a share of the tested max": Way(by_share),
     "the lifter known, the day not": Way(by_knowing),
@@ -203,7 +205,8 @@ def train(kind: str, seed: int, name: str, structures: Sequence[Structure] = WEE
         for asked in structures:
             trainee.now = BEGINS + timedelta(weeks=week, days=asked.day, hours=1)
             plan = way.plan(trainee, asked)
-            advised = Advised(plan, KIT, None, trainee.profile.maxes(trainee.now)) if way.advised else None
+            maxes = trainee.profile.maxes(trainee.now)
+            advised = Advised(plan, KIT, None, maxes, way.taken) if way.taken else None
             done = _session(trainee, plan, found, advised, judged=week >= JUDGED_FROM)
             _step(trainee, asked.day, done)
             if way.plan is by_fortis:

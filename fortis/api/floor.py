@@ -15,7 +15,7 @@ from fortis.api import lookups
 from fortis.api.problems import ProblemDetail
 from fortis.api.views import SessionCard, card
 from fortis.api.work import Device, Now, Work, WritingDatabase, WritingWork, commits, in_turn
-from fortis.core.adjustments import Adjustments, Change, Load, with_change
+from fortis.core.adjustments import Adjustments, Change, Load, until_followed, with_change
 from fortis.core.exercises import LiftName, LoadKind, stand_ins
 from fortis.core.foretelling import foretell
 from fortis.core.loading.moved import body_share
@@ -174,8 +174,9 @@ def show(session_id: UUID, work: Work, now: Now) -> FloorView:
 def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
     started = row.started_at is not None
     planned = sessions.frozen(row) if started else lookups.plan_of(work, row, now)
-    known = library(work)
-    as_it_is = as_played(planned, sessions.adjustments(row), known)
+    known, adjustments = library(work), sessions.adjustments(row)
+    as_it_is = as_played(planned, adjustments, known)
+    as_it_was, followed = until_followed(adjustments)
     under = conditions(work, row)
     kit = under.kit or places.kit(work, row.place_id)
     body_kg = under.body_kg if started else lifter.body_kg(work, lifter.today(work, now))
@@ -188,8 +189,14 @@ def _view(work: Work, row: SessionRow, now: datetime) -> FloorView:
         timeline=in_time if started else foretell(in_time, planned, known_then),
         pace=USUAL_PACE,
         bouts=recorded(work, row),
-        adjustments=sessions.adjustments(row),
-        advice=all_advice(as_it_is, bar, known_then.estimates, lookups.bests(work, as_it_is, now)),
+        adjustments=adjustments,
+        advice=all_advice(
+            as_played(planned, as_it_was, known),
+            bar,
+            known_then.estimates,
+            lookups.bests(work, as_it_is, now),
+            followed,
+        ),
         choices=choices(planned, bar),
         slowing=list(SLOWING),
         cues=cues_of(work, row, as_it_is, now),

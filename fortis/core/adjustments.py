@@ -36,6 +36,11 @@ class LoadChange(Value):
     bar_kg: Load | None = None
     advised: Flag = False
 
+    @property
+    def follows_day(self) -> bool:
+        """Whether Fortis advised it in the place of another load, as today is better or worse than expected."""
+        return self.advised and self.was_kg is not None
+
     def after(self, number: int) -> "LoadChange":
         """A change that counts its sets from set `number` on, counted from the first."""
         return self.model_copy(update={"set": number + self.set})
@@ -81,6 +86,17 @@ class Adjustments(Value):
     prepared: Annotated[
         tuple[Annotated[int, Field(ge=1, le=MOST_PREPARED)], ...], Field(max_length=MOST_PREPARED)
     ] = ()
+
+
+def until_followed(adjustments: Adjustments) -> tuple[Adjustments, dict[str, LoadChanges]]:
+    """Adjustments without the loads that followed the day, and by entry those with all that came after them."""
+    first = {
+        entry: next((at for at, each in enumerate(changes) if each.follows_day), len(changes))
+        for entry, changes in adjustments.loads.items()
+    }
+    loads = {entry: changes[: first[entry]] for entry, changes in adjustments.loads.items()}
+    since = {entry: left for entry, changes in adjustments.loads.items() if (left := changes[first[entry] :])}
+    return adjustments.model_copy(update={"loads": loads}), since
 
 
 class Change(Value):

@@ -707,6 +707,37 @@ def test_an_overshot_top_set_moves_the_rest_offline_and_a_key_leaves_it(desktop,
     assert set(json.loads(adjusted[0])["loads"]) == {"1.1", "2.1"}
 
 
+def test_a_bad_day_is_counted_once_with_a_connection(phone, serving):
+    """With tables made anew after each change: the press goes lighter twice, what shares its muscles once."""
+    close = "Close-grip bench press: 2 x 6 at 70 kg"
+    begin(phone, f"# Browser day\nBench press: 4 x 5 at 80 kg leave 2 rest 3:00\n{close}\n")
+    advice = phone.get_by_role("status", name="Advice")
+    loads = []
+    for lighter in range(2):
+        record(phone, 5, 0)
+        expect(advice).to_contain_text("None left where")
+        expect(advice.get_by_text("shares its muscles")).to_have_count(1 - lighter)
+        expect(advice.get_by_text("under the estimated max")).to_have_count(1 - lighter)
+        use = advice.get_by_role("button", name=re.compile("^Use .* kg"))
+        kg = re.search(r"Use ([\d.]+) kg", use.inner_text())[1]
+        with phone.expect_response(lambda answer: "/api/floor/" in answer.url and answer.request.method == "GET"):
+            use.tap()
+        expect(advice.get_by_role("button", name=f"{kg} kg it is")).to_be_disabled()
+        phone.wait_for_load_state("networkidle")
+        expect(advice).to_contain_text(f"Drop to {kg} for the rest.")
+        expect(advice.get_by_role("button", name=f"{kg} kg it is")).to_be_disabled()
+        loads.append(float(kg))
+        phone.wait_for_timeout(520)
+    record(phone, 5, 2)
+    expect(advice).to_have_text(f"As planned: stay at {loads[1]:g}.")
+    expect(phone.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    (adjusted,) = rows(serving, "select adjustments from session where title = 'Browser day'")
+    changes = json.loads(adjusted[0])["loads"]
+    assert [float(each["kg"]) for each in changes["1.1"]] == loads
+    assert len(changes["2.1"]) == 1
+    assert [row[6] for row in recorded(serving)] == [80, *loads]
+
+
 def test_another_load_that_was_lifted_takes_the_rest_with_it_offline(desktop, serving):
     """The sets to come and what is told by the top set follow, once the lifter says so."""
     begin(desktop, "# Browser day\nBack squat: 2 x 3 at 100 kg leave 2; 1 x 5 at top -10% leave 3 rest 3:00\n")

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import StrEnum
 from functools import cached_property
+from operator import is_
 from typing import Any, Literal, NamedTuple
 
 from fortis.core.adjustments import LoadChange
@@ -198,7 +199,8 @@ def load_changes(bouts: Iterable[Loaded], to: Callable[[Decimal], Build]) -> tup
 class Line:
     """A line of a session as it stands: its work sets, where they stand in it, what they ask, and what follows.
 
-    `bests` is what was done with the lift and its set-up before.
+    `bests` is what was done with the lift and its set-up before, `since` the changes of its loads from the first
+    one that followed the day.
     """
 
     sets: tuple[PlannedSet, ...]
@@ -207,6 +209,7 @@ class Line:
     others: tuple[Other, ...]
     bar: Bar
     bests: tuple[Best, ...] = ()
+    since: tuple[LoadChange, ...] = ()
 
     @property
     def entry(self) -> str:
@@ -222,10 +225,41 @@ class Line:
         judged = self.judged(each, bout)
         return judged.advise(outcome) if judged else None
 
+    def stages(self) -> "list[Stage]":
+        """The line as it stood before it followed the day, and after each time that it did; the last as it stands.
+
+        What was advised at once is followed at once: a load that was itself just changed is advised later. Loads
+        that the lifter chose change the stage that they were chosen in.
+        """
+        stages, just_made = [Stage(replace(self, since=()), 1)], set[Decimal]()
+        for change in self.since:
+            last = stages[-1]
+            sets = tuple(with_loads(last.line.sets, [change]))
+            if all(map(is_, sets, last.line.sets)):
+                continue
+            if not change.follows_day:
+                stages[-1] = last._replace(line=replace(last.line, sets=sets))
+                just_made = set()
+                continue
+            followed = last.line.having_followed(sets)
+            if just_made and change.was_kg not in just_made:
+                stages[-1] = Stage(followed, min(last.first, change.set))
+            else:
+                stages.append(Stage(followed, change.set))
+                just_made = set()
+            just_made.add(change.kg)
+        return stages
+
     def with_loads(self, changes: Sequence[LoadChange]) -> "Line":
-        """The line after changes of its loads. It has followed the day: what is left goes by what is planned."""
-        asks = replace(self.asks, max=None)
-        return replace(self, sets=tuple(with_loads(self.sets, changes)), asks=asks, others=())
+        """The line after it followed the day by changes of its loads."""
+        return self.having_followed(tuple(with_loads(self.sets, changes)))
+
+    def having_followed(self, sets: tuple[PlannedSet, ...]) -> "Line":
+        """The line with the loads it has since it followed the day.
+
+        What is left of it goes by what is planned, and no other line follows: they did so the first time.
+        """
+        return replace(self, sets=sets, asks=replace(self.asks, max=None), others=())
 
     def judged(self, each: PlannedSet, bout: PlannedBout) -> "Judged | None":
         """A bout of the line, to be judged by its outcomes; None where there is nothing to judge it by."""
@@ -302,6 +336,13 @@ class Line:
             return build if (build.kg < was) == (ratio < 1) else Build(kg=was)
 
         return load_changes((each.load for each in line.bouts if each.at > at), to)
+
+
+class Stage(NamedTuple):
+    """A line as it stood for a while, from its set `first` on."""
+
+    line: Line
+    first: int
 
 
 class _Day(NamedTuple):

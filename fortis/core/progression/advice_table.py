@@ -4,8 +4,10 @@ For every bout and every plausible outcome the advice is known in advance, so th
 looks it up. Where two outcomes count together, the advice after the second is with the first.
 """
 
-from collections.abc import Hashable, Iterable, Mapping
+from collections.abc import Hashable, Iterable, Mapping, Sequence
+from dataclasses import replace
 from decimal import Decimal
+from itertools import pairwise
 from typing import NamedTuple
 
 from fortis.core.adjustments import LoadChange
@@ -48,6 +50,9 @@ Maxes = Mapping[LiftKey, Estimate]
 """The maxes that were known before a session."""
 NONE_KNOWN: Maxes = {}
 NONE_DONE: Bests = {}
+Followed = Mapping[str, Sequence[LoadChange]]
+"""By entry the changes of loads since it followed the day."""
+NONE_FOLLOWED: Followed = {}
 
 NOT_TOLD = ""
 _LEFT = (None, *(Decimal(half) / 2 for half in range(int(MOST_RESERVE) * 2 + 1)))
@@ -77,52 +82,44 @@ class AdviceTable(Value):
 
 
 def lines_of(
-    prescription: Prescription, bar: Bar, maxes: Maxes = NONE_KNOWN, bests: Bests = NONE_DONE
+    prescription: Prescription,
+    bar: Bar,
+    maxes: Maxes = NONE_KNOWN,
+    bests: Bests = NONE_DONE,
+    followed: Followed = NONE_FOLLOWED,
 ) -> list[Line]:
-    """The lines of a session as they stand."""
+    """The lines of a session as they stood before any followed the day, with what was changed `since`.
+
+    How lines follow the day is told of the loads that they had before, whoever followed it since.
+    """
     steps = timeline(prescription).steps
     at = {(each.group, each.entry, each.number): at for at, each in enumerate(prescription.sets)}
-    lines: list[_Bare] = []
+    lines = []
     for of_line in by_line(prescription).values():
         sets = tuple(each for each in of_line if not each.is_warm_up and each.open_bouts)
-        if sets:
-            places = tuple(at[each.group, each.entry, each.number] for each in sets)
-            lines.append(_Bare.of(sets, places, bar))
-    found = []
-    for bare in lines:
-        lead = lead_of([bout for each in bare.sets for bout in each.open_bouts])
-        demand = demand_of(prescription, bare.sets, lead, bare.part or Decimal(0), steps)
-        asks = LineAsks(demand.parts, maxes.get(bare.sets[0].key), bare.part)
-        others = tuple(other for line in lines if line is not bare and (other := _other(line, bare)))
-        first = bare.sets[0]
+        if not sets:
+            continue
+        first, lead = sets[0], lead_of([bout for each in sets for bout in each.open_bouts])
+        part = body_part(first.lift, is_added(sets), bar.body_kg)
+        demand = demand_of(prescription, sets, lead, part or Decimal(0), steps)
+        asks = LineAsks(demand.parts, maxes.get(first.key), part)
+        places = tuple(at[each.group, each.entry, each.number] for each in sets)
         kind = Alike(first.lift.id, first.setup.key, tempo_key(first.bouts[0].tempo))
-        found.append(Line(bare.sets, bare.at, asks, others, bar, tuple(bests.get(kind, ()))))
-    return found
+        since = tuple(followed.get(entry_name(first), ()))
+        lines.append(Line(sets, places, asks, (), bar, tuple(bests.get(kind, ())), since))
+    return [
+        replace(
+            line, others=tuple(found for other in lines if other is not line and (found := _other(other, line)))
+        )
+        for line in lines
+    ]
 
 
-class _Bare(NamedTuple):
-    """The work sets of a line, where they stand in the session, whether its loads are added to body weight.
-
-    `part` is the share of body weight moved, None where that is not known.
-    """
-
-    sets: tuple[PlannedSet, ...]
-    at: tuple[int, ...]
-    body: bool
-    part: Decimal | None
-
-    @classmethod
-    def of(cls, sets: tuple[PlannedSet, ...], at: tuple[int, ...], bar: Bar) -> "_Bare":
-        """A line with what its loads are added to."""
-        body = is_added(sets)
-        return cls(sets, at, body, body_part(sets[0].lift, body, bar.body_kg))
-
-
-def _other(line: _Bare, of: _Bare) -> Other | None:
+def _other(line: Line, of: Line) -> Other | None:
     """A line as far as it follows the day of another; None where it does not, or is over by then."""
-    lift, judged = line.sets[0].lift, of.sets[0].lift
+    lift, judged, part = line.sets[0].lift, of.sets[0].lift, line.asks.part
     follows = SAME_LIFT if lift.id == judged.id else SAME_MUSCLES if set(lift.prime) & set(judged.prime) else None
-    if follows is None or line.part is None or line.at[-1] < of.at[0]:
+    if follows is None or part is None or line.at[-1] < of.at[0]:
         return None
     bouts = [
         OtherBout(at, Loaded(each.number, bout.number, bout.settled.kg))
@@ -130,16 +127,21 @@ def _other(line: _Bare, of: _Bare) -> Other | None:
         for bout in each.open_bouts
         if bout.settled and is_rep_target(bout.reps) and at > of.at[0]
     ]
-    own = line.part, line.body, follows, tuple(bouts)
-    return Other(entry_name(line.sets[0]), line.sets[0].exercise, lift, *own) if bouts else None
+    own = part, is_added(line.sets), follows, tuple(bouts)
+    return Other(line.entry, line.sets[0].exercise, lift, *own) if bouts else None
 
 
 def all_advice(
-    prescription: Prescription, bar: Bar, maxes: Maxes = NONE_KNOWN, bests: Bests = NONE_DONE
+    prescription: Prescription,
+    bar: Bar,
+    maxes: Maxes = NONE_KNOWN,
+    bests: Bests = NONE_DONE,
+    followed: Followed = NONE_FOLLOWED,
 ) -> AdviceTable:
     """The advice for every bout of a session as played, its outcomes, and the loads that advice leads to.
 
-    `maxes` are those that were known before the session, `bests` what was done before it.
+    It is the session as it was before any line followed the day, with what was changed since. `maxes` are those
+    that were known before the session, `bests` what was done before it.
     """
     advice: list[Advice] = []
     tables: list[Table] = []
@@ -160,7 +162,7 @@ def all_advice(
     for of_entry in prescription.by_entry().values():
         if finding := finding_of(of_entry, bar):
             add(_finding(finding))
-    lines = lines_of(prescription, bar, maxes, bests)
+    lines = lines_of(prescription, bar, maxes, bests, followed)
     for line in lines:
         add(_told(line, tuple(sorted(moved.get(line.entry, ()), key=repr))))
     return AdviceTable(
@@ -218,24 +220,28 @@ class _Told(NamedTuple):
 
 @cached(256, waited_for=True)
 def _told(line: Line, moved: tuple[tuple[LoadChange, ...], ...]) -> _Told:
-    """The tables of a line as it stands, and as it would stand after each change of load that leads there.
+    """The tables of a line as it came to stand, and as it would stand after each change of load that leads there.
 
     `moved` are the changes that other lines lead to.
     """
-    making = _Making()
+    making, stages = _Making(), line.stages()
+    for (before, _), (_, until) in pairwise(stages):
+        making.tabled(before, [each for each in before.sets if each.number < until])
+    now = stages[-1].line
     changes = [
         *[(loads, 0) for loads in moved],
-        *_changes(making.tabled(line)).items(),
+        *_changes(making.tabled(now, now.sets)).items(),
     ]
     for loads, number in changes[:MOST_CHANGES]:
         if len(making.tables) > MOST_TABLES:
             break
-        making.tabled(line.with_loads([change.after(number) for change in loads]))
+        changed = now.with_loads([change.after(number) for change in loads])
+        making.tabled(changed, changed.sets)
     places = tuple((position, kg, table) for (position, kg), table in making.places.items())
     every = (one for advice in making.advice for one in (advice, advice.again) if one)
     moves = {(other.entry, other.loads) for one in every for other in one.others}
     advice, lifted = list(making.advice), []
-    for planned_kg, others in with_others(line).items():
+    for planned_kg, others in with_others(now).items():
         for kg, after in others.items():
             lifted.append((load_name(planned_kg), load_name(kg), len(advice)))
             advice.append(after)
@@ -289,10 +295,10 @@ class _Making:
         self.placed: dict[Hashable, Placed] = {}
         self.known: dict[Hashable, tuple[Table, list[Advice]]] = {}
 
-    def tabled(self, line: Line) -> list[tuple[int, list[Advice]]]:
-        """Fill the tables of a line where they are not known yet. Returns what is advised by set."""
+    def tabled(self, line: Line, sets: Iterable[PlannedSet]) -> list[tuple[int, list[Advice]]]:
+        """Fill the tables of sets of a line where they are not known yet. Returns what is advised by set."""
         found = []
-        for each in line.sets:
+        for each in sets:
             for bout in each.open_bouts:
                 if bout.settled is None:
                     continue

@@ -6,6 +6,7 @@ import type { Adjustments } from "./played";
 import { entryKey, positionKey, positionOf } from "./position";
 
 type Advice = Schemas["Advice"];
+type Load = Schemas["LoadChange"];
 
 /**
  * Look up what the rules say after a bout; where the set before was off the same way, what they say then. Nothing is
@@ -34,27 +35,52 @@ export function adviceFor(
   return lookedUp(table, steps[before], done.get(before)?.bout)?.was === own.was ? own.again : own;
 }
 
+/** The changes of loads that advice makes after a bout, by entry. */
+function changesOf(advice: Advice, step: Step): [string, Load[]][] {
+  const own = advice.loads.map((load) => ({ ...load, set: step.set + load.set }));
+  return [[entryKey(step), own], ...advice.others.map((line): [string, Load[]] => [line.entry, line.loads])];
+}
+
+/** Whether a change of load concerns any bout that is to have one of some loads. */
+const concerns = (steps: Step[], entry: string, { set, bout }: Load, kgs: (number | null | undefined)[]) =>
+  steps.some(
+    (step) =>
+      step.kind === "work" &&
+      !step.warm_up &&
+      entryKey(step) === entry &&
+      step.set >= set &&
+      (bout == null || step.bout === bout) &&
+      kgs.some((kg) => (kg ?? null) === (step.load?.kg ?? null)),
+  );
+
+/** Advice with those of its changes that are still to be made, or were made and stand. */
+export function inForce(advice: Advice | null, steps: Step[], step: Step | undefined): Advice | null {
+  if (!advice || !step) return advice;
+  const [own, ...others] = changesOf(advice, step).map(([entry, changes]) =>
+    changes.map((each) => concerns(steps, entry, each, [each.was_kg, each.kg])),
+  );
+  return {
+    ...advice,
+    loads: advice.loads.filter((_, index) => own?.[index]),
+    others: advice.others.filter((_, index) => others[index]?.some(Boolean)),
+  };
+}
+
 /** What changes of the plan with advice taken after a bout; null where nothing does. */
 export function proposedChange(
   advice: Advice | null,
+  steps: Step[],
   step: Step | undefined,
   { loads, skipped }: Adjustments,
 ): Pick<Adjustments, "loads" | "skipped"> | null {
-  if (!advice || !step || !(advice.loads.length || advice.others.length)) return null;
-  const own = advice.loads.map((load) => ({ ...load, set: step.set + load.set }));
-  const changes: Adjustments["loads"] = own.length ? { [entryKey(step)]: own } : {};
-  for (const line of advice.others) {
-    changes[line.entry] = [...(changes[line.entry] ?? []), ...line.loads];
+  if (!advice || !step) return null;
+  const moved = { ...loads };
+  for (const [entry, changes] of changesOf(advice, step)) {
+    const open = changes.filter((each) => concerns(steps, entry, each, [each.was_kg]));
+    if (open.length) moved[entry] = [...(moved[entry] ?? []), ...open];
   }
-  const missing = Object.entries(changes).filter(
-    ([entry, more]) => !isEqual((loads[entry] ?? []).slice(-more.length), more),
-  );
-  if (!missing.length) return null;
-  const moved = missing.map(([entry, more]) => [entry, [...(loads[entry] ?? []), ...more]]);
-  return {
-    loads: { ...loads, ...Object.fromEntries(moved) },
-    skipped: [...new Set([...skipped, ...advice.skipped])],
-  };
+  if (isEqual(moved, loads)) return null;
+  return { loads: moved, skipped: [...new Set([...skipped, ...advice.skipped])] };
 }
 
 /** The rest with another load than the planned one, where that was lifted and what is to come would have the old one. */

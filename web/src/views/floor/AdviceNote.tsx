@@ -5,12 +5,15 @@ import type { Playing } from "./useSession";
 
 /** What the rules say after the bout just done, with its reason. Shown, never imposed. */
 export function AdviceNote({ playing }: { playing: Playing }) {
-  const { advice, proposed, standing, steps, acts } = playing;
+  const { advice, proposed, standing, steps, changed, acts } = playing;
   if (!advice || standing.mode === "working") return null;
   const before = standing.before === null ? undefined : steps[standing.before];
   const changes = advice.loads.length > 0 || advice.others.length > 0;
   const take = advice.kg === null ? "these loads" : `${plain(advice.kg)} kg`;
-  const also = advice.kg !== null && advice.others.length > 0 ? " and the rest" : "";
+  const isAlso = advice.others.some(
+    ({ entry }) => proposed && proposed.loads[entry] !== changed.loads[entry],
+  );
+  const also = advice.kg !== null && isAlso ? " and the rest" : "";
   const calm = advice.course === "go on" || advice.course === "found";
   return (
     <div

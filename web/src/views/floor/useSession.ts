@@ -8,7 +8,7 @@ import { outbox } from "@/data/outbox";
 import { withTaken, withWaiting } from "@/data/overlay";
 import { floorKey } from "@/data/queries";
 import { sameFields, useActs, useStable } from "@/parts/stable";
-import { adviceFor, proposedChange } from "@/session/advice";
+import { adviceFor, inForce, proposedChange } from "@/session/advice";
 import { completed } from "@/session/counting";
 import { asPlanned, type BoutDone, byStep, mustAsk, toSend } from "@/session/done";
 import { type Adjustments, asPlayed } from "@/session/played";
@@ -231,8 +231,12 @@ export function useSession(told: SeenView) {
     clear();
   };
 
-  const advice = standing.before === null ? null : adviceFor(view.advice, steps, done, standing.before);
-  const proposed = useMemo(() => proposedChange(advice, before, changed), [advice, before, changed]);
+  const found = standing.before === null ? null : adviceFor(view.advice, steps, done, standing.before);
+  const advice = useMemo(() => inForce(found, steps, before), [found, steps, before]);
+  const proposed = useMemo(
+    () => proposedChange(advice, steps, before, changed),
+    [advice, steps, before, changed],
+  );
   const beforeKey = before ? positionKey(positionOf(before)) : "";
 
   /** Take the advised loads for what is left of the exercise, and of the session where it follows. */
