@@ -43,6 +43,8 @@ MOST_OF_A_DAY = Decimal("0.1")
 SAME_LIFT, SAME_MUSCLES = Decimal(1), Decimal("0.5")
 """How far another line of the same lift follows the day of this one, and how far lifts of the same muscles do."""
 LEAST_CUT, MOST_CUT, MOST_RISE = Decimal("0.975"), Decimal("0.85"), Decimal("1.05")
+MOST_ABOVE = Decimal("0.0125")
+"""A lighter load is the nearest one to what is wanted, so far above it at most: half a rep of a set of five."""
 
 
 class Course(StrEnum):
@@ -511,9 +513,9 @@ class Placed:
         reason = Reason(code="day", text=text, values={"percent": form * 100})
         return _Day((reason,), self.line.others_after(self.at, form))
 
-    def nearest(self, kg: Decimal) -> Build:
-        """The load nearest below one that can be built for its lift."""
-        return self.line.bar.nearest(self.each.lift, kg, body=self.body)
+    def nearest(self, kg: Decimal, where: Where = Where.BELOW) -> Build:
+        """The nearest load that can be built for its lift: never above what was wanted, or as `where` says."""
+        return self.line.bar.nearest(self.each.lift, kg, body=self.body, where=where)
 
     @cached_method
     def _moved(self, build: Build) -> tuple[LoadChange, ...]:
@@ -644,7 +646,9 @@ class Judged:
         part = self.placed.part or Decimal(0)
         moved = self.placed.kg + part
         wanted = min(max(self._wanted(form), moved * MOST_CUT), moved * LEAST_CUT)
-        found = self.placed.nearest(wanted - part)
+        found = self.placed.nearest(wanted - part, Where.NEAREST)
+        if found.kg + part > wanted * (1 + MOST_ABOVE):
+            found = self.placed.nearest(wanted - part)
         lowest = moved * MOST_CUT - part - (Decimal("2.5") if part else 1)
         return found if lowest <= found.kg < self.placed.kg else None
 
