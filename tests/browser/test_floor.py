@@ -709,8 +709,8 @@ def test_an_overshot_top_set_moves_the_rest_offline_and_a_key_leaves_it(desktop,
 
 def test_a_bad_day_is_counted_once_with_a_connection(phone, serving):
     """With tables made anew after each change: the press goes lighter twice, what shares its muscles once."""
-    close = "Close-grip bench press: 2 x 6 at 70 kg"
-    begin(phone, f"# Browser day\nBench press: 4 x 5 at 80 kg leave 2 rest 3:00\n{close}\n")
+    dips = "Dip: 2 x 6 at bw+10 kg leave 2"
+    begin(phone, f"# Browser day\nBench press: 4 x 5 at 80 kg leave 2 rest 3:00\n{dips}\n")
     advice = phone.get_by_role("status", name="Advice")
     loads = []
     for lighter in range(2):
@@ -730,12 +730,18 @@ def test_a_bad_day_is_counted_once_with_a_connection(phone, serving):
         phone.wait_for_timeout(520)
     record(phone, 5, 2)
     expect(advice).to_have_text(f"As planned: stay at {loads[1]:g}.")
+    phone.wait_for_timeout(520)
+    record(phone, 5, 2)
+    phone.wait_for_timeout(520)
+    record(phone, 6, 4)
+    use = advice.get_by_role("button", name=re.compile("^Use "))
+    assert re.fullmatch(r"Use bw\+[\d.]+", use.inner_text())
     expect(phone.get_by_role("status").filter(has_text="saved")).to_be_visible()
     (adjusted,) = rows(serving, "select adjustments from session where title = 'Browser day'")
     changes = json.loads(adjusted[0])["loads"]
     assert [float(each["kg"]) for each in changes["1.1"]] == loads
     assert len(changes["2.1"]) == 1
-    assert [row[6] for row in recorded(serving)] == [80, *loads]
+    assert [row[6] for row in recorded(serving)] == [80, *loads, loads[1], float(changes["2.1"][0]["kg"])]
 
 
 def test_another_load_that_was_lifted_takes_the_rest_with_it_offline(desktop, serving):

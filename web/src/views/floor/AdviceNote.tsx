@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { Button } from "@/parts/Button";
-import { plain } from "@/score/words";
+import { weightOf } from "@/score/words";
 import type { Playing } from "./useSession";
 
 /** What the rules say after the bout just done, with its reason. Shown, never imposed. */
@@ -9,7 +9,8 @@ export function AdviceNote({ playing }: { playing: Playing }) {
   if (!advice || standing.mode === "working") return null;
   const before = standing.before === null ? undefined : steps[standing.before];
   const changes = advice.loads.length > 0 || advice.others.length > 0;
-  const take = advice.kg === null ? "these loads" : `${plain(advice.kg)} kg`;
+  const body = before?.load?.body ?? false;
+  const take = advice.kg === null ? "these loads" : weightOf({ kg: advice.kg, body });
   const isAlso = advice.others.some(
     ({ entry }) => proposed && proposed.loads[entry] !== changed.loads[entry],
   );
