@@ -22,7 +22,7 @@ class LoadChange(Value):
 
     Without `bout` every bout of those sets is meant, without `was_kg` whatever its load, and where there was none.
     `sleeve` is what then hangs on each sleeve, of the bar named where there was no load before. `advised` says that
-    the load is one Fortis advised.
+    the load is one Fortis advised, `follows_day` that it did so as today is better or worse than expected.
     """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False)
@@ -35,11 +35,7 @@ class LoadChange(Value):
     bar: Annotated[str, Field(max_length=100)] | None = None
     bar_kg: Load | None = None
     advised: Flag = False
-
-    @property
-    def follows_day(self) -> bool:
-        """Whether Fortis advised it in the place of another load, as today is better or worse than expected."""
-        return self.advised and self.was_kg is not None
+    follows_day: Flag = False
 
     def after(self, number: int) -> "LoadChange":
         """A change that counts its sets from set `number` on, counted from the first."""

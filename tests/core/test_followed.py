@@ -14,6 +14,7 @@ from fortis.core.exercises import LIBRARY
 from fortis.core.played import as_played, entry_name
 from fortis.core.progression.advice import Bar, Course
 from fortis.core.progression.advice_table import all_advice, lines_of, load_name
+from fortis.core.progression.within_range import choices
 from fortis.core.resolution import resolve
 from fortis.core.strength.estimate import Estimate
 from fortis.core.structure.counting import least_of
@@ -119,7 +120,10 @@ OUTCOMES = st.lists(
 @settings(max_examples=25)
 @given(st.sampled_from(SESSIONS), OUTCOMES)
 def test_with_and_without_a_connection_the_same_is_advised(text, outcomes):
-    """As far as a phone without one can know: it looks up by load, and knows no way that led back to one."""
+    """As far as a phone without one can know: it looks up by the load of a bout, and knows no way that led to it.
+
+    So it can leave out a drop that came another way to its load.
+    """
     session, off = Session(text), {}
     for at, said in enumerate(outcomes[: len(session.stands())]):
         each, bout = session.stands()[at]
@@ -135,7 +139,8 @@ def test_with_and_without_a_connection_the_same_is_advised(text, outcomes):
         if online.again and before == online.was:
             online, offline = online.again, offline.again
         assert (online.course, online.text, online.kg) == (offline.course, offline.text, offline.kg)
-        assert session.to_do(at, online) == session.to_do(at, offline)
+        to_do, known = session.to_do(at, online), session.to_do(at, offline)
+        assert known == [each for each in to_do if each in known or len(session.stands()[at][0].bouts) == 1]
         session.take(session.to_do(at, online))
         again = session.advised(session.anew(), at, number, said.left)
         assert (
@@ -189,6 +194,17 @@ def test_a_load_of_ones_own_alone_leaves_a_line_to_the_day():
     assert session.kgs("Bench press")[1] < 80
 
 
+def test_a_range_settled_by_its_warm_ups_is_no_day_that_was_followed():
+    session = Session(
+        "Back squat: 3 at 115-125 kg leave 1; 3 at top -10% leave 3\nFront squat: 3 x 5 at 100 kg leave 2"
+    )
+    (ways,) = choices(session.planned, BAR).values()
+    session.take([("1.1", change) for change in ways[-1].loads])
+    assert session.kgs("Back squat")[0] == 125
+    assert session.outcome(0, 2, "0").others
+    assert session.kgs("Front squat")[0] < 100
+
+
 @pytest.mark.parametrize("text", SESSIONS)
 def test_stages_end_with_the_session_as_it_stands(text):
     """Whatever was changed, and by whom, one change after the other."""
@@ -197,7 +213,7 @@ def test_stages_end_with_the_session_as_it_stands(text):
         at = random.randrange(len(session.stands()))
         each, bout = session.stands()[at]
         kg = bout.settled.kg + random.choice([-5, Decimal("-2.5"), Decimal("2.5")])
-        own = {"bout": bout.number, "was_kg": bout.settled.kg, "kg": kg, "advised": random.random() < 0.7}
+        own = {"bout": bout.number, "was_kg": bout.settled.kg, "kg": kg, "follows_day": random.random() < 0.7}
         session.take([(entry_name(each), LoadChange(set=each.number, **own))])
         before, followed = until_followed(session.changed)
         assert before.loads.keys() | followed.keys() == session.changed.loads.keys()

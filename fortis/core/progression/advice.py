@@ -183,7 +183,9 @@ class Bar:
         return {}
 
 
-def load_changes(bouts: Iterable[Loaded], to: Callable[[Decimal], Build]) -> tuple[LoadChange, ...]:
+def load_changes(
+    bouts: Iterable[Loaded], to: Callable[[Decimal], Build], *, follows_day: bool = False
+) -> tuple[LoadChange, ...]:
     """The changes that give some bouts other loads, `to` by load; bouts of a number and a load change together."""
     changes: dict[tuple[int, Decimal], LoadChange] = {}
     for at, bout, was in bouts:
@@ -191,18 +193,17 @@ def load_changes(bouts: Iterable[Loaded], to: Callable[[Decimal], Build]) -> tup
             continue
         build = to(was)
         if build.kg != was:
-            changes[bout, was] = LoadChange(
-                set=at, bout=bout, was_kg=was, kg=build.kg, sleeve=build.sleeve, advised=True
-            )
+            told = {"sleeve": build.sleeve, "advised": True, "follows_day": follows_day}
+            changes[bout, was] = LoadChange(set=at, bout=bout, was_kg=was, kg=build.kg, **told)
     return tuple(changes.values())
 
 
 @dataclass(frozen=True)
 class Line:
-    """A line of a session as it stands: its work sets, where they stand in it, what they ask, and what follows.
+    """A line of a session: its work sets, where they stand in it, what they ask, and what follows.
 
-    `bests` is what was done with the lift and its set-up before, `since` the changes of its loads from the first
-    one that followed the day.
+    `bests` is what was done with the lift and its set-up before. `since` are changes of its loads from the first
+    that followed the day on; its sets are as they were before those.
     """
 
     sets: tuple[PlannedSet, ...]
@@ -337,7 +338,7 @@ class Line:
             build = self.bar.nearest(line.lift, wanted, body=line.body, where=Where.NEAREST)
             return build if (build.kg < was) == (ratio < 1) else Build(kg=was)
 
-        return load_changes((each.load for each in line.bouts if each.at > at), to)
+        return load_changes((each.load for each in line.bouts if each.at > at), to, follows_day=True)
 
 
 class Stage(NamedTuple):
@@ -532,7 +533,7 @@ class Placed:
             for bout in _together(later, self.bout.number)
             if bout.settled
         )
-        return load_changes(together, to)
+        return load_changes(together, to, follows_day=True)
 
 
 @dataclass(frozen=True)

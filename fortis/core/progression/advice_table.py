@@ -88,9 +88,9 @@ def lines_of(
     bests: Bests = NONE_DONE,
     followed: Followed = NONE_FOLLOWED,
 ) -> list[Line]:
-    """The lines of a session as they stood before any followed the day, with what was changed `since`.
+    """The lines of a session as they stood before any followed the day; `followed` is what was changed since.
 
-    How lines follow the day is told of the loads that they had before, whoever followed it since.
+    How other lines follow the day is told of the loads that they had before.
     """
     steps = timeline(prescription).steps
     at = {(each.group, each.entry, each.number): at for at, each in enumerate(prescription.sets)}
@@ -140,8 +140,8 @@ def all_advice(
 ) -> AdviceTable:
     """The advice for every bout of a session as played, its outcomes, and the loads that advice leads to.
 
-    It is the session as it was before any line followed the day, with what was changed since. `maxes` are those
-    that were known before the session, `bests` what was done before it.
+    It is told as it was before any line followed the day, and `followed` is what was changed since. `maxes` are
+    those that were known before the session, `bests` what was done before it.
     """
     advice: list[Advice] = []
     tables: list[Table] = []

@@ -3787,7 +3787,7 @@ export interface components {
          *
          *     Without `bout` every bout of those sets is meant, without `was_kg` whatever its load, and where there was none.
          *     `sleeve` is what then hangs on each sleeve, of the bar named where there was no load before. `advised` says that
-         *     the load is one Fortis advised.
+         *     the load is one Fortis advised, `follows_day` that it did so as today is better or worse than expected.
          */
         LoadChange: {
             /**
@@ -3801,6 +3801,11 @@ export interface components {
             bar_kg?: number | null;
             /** Bout */
             bout?: number | null;
+            /**
+             * Follows Day
+             * @default false
+             */
+            follows_day: boolean;
             /** Kg */
             kg: number;
             /** Set */
