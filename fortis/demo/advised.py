@@ -12,6 +12,7 @@ from fortis.core.progression.advice_table import Maxes, lines_of
 from fortis.core.structure.prescription import PlannedBout, PlannedSet, Position, Prescription
 
 LIGHTER = frozenset({Course.LIGHTER})
+"""Who goes lighter where it is advised, and never heavier."""
 
 
 class Advised:
