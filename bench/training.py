@@ -205,8 +205,9 @@ def train(kind: str, seed: int, name: str, structures: Sequence[Structure] = WEE
         for asked in structures:
             trainee.now = BEGINS + timedelta(weeks=week, days=asked.day, hours=1)
             plan = way.plan(trainee, asked)
-            maxes = trainee.profile.maxes(trainee.now)
-            advised = Advised(plan, KIT, None, maxes, way.taken) if way.taken else None
+            advised = None
+            if way.taken:
+                advised = Advised(plan, KIT, None, trainee.profile.maxes(trainee.now), way.taken)
             done = _session(trainee, plan, found, advised, judged=week >= JUDGED_FROM)
             _step(trainee, asked.day, done)
             if way.plan is by_fortis:

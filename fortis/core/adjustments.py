@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from decimal import Decimal
+from itertools import dropwhile
 from typing import Annotated, Any, TypeVar
 
 from pydantic import ConfigDict, Field
@@ -86,13 +87,12 @@ class Adjustments(Value):
 
 def until_followed(adjustments: Adjustments) -> tuple[Adjustments, dict[str, LoadChanges]]:
     """Adjustments without the loads that followed the day, and by entry those with all that came after them."""
-    first = {
-        entry: next((at for at, each in enumerate(changes) if each.follows_day), len(changes))
+    since = {
+        entry: tuple(dropwhile(lambda each: not each.follows_day, changes))
         for entry, changes in adjustments.loads.items()
     }
-    loads = {entry: changes[: first[entry]] for entry, changes in adjustments.loads.items()}
-    since = {entry: left for entry, changes in adjustments.loads.items() if (left := changes[first[entry] :])}
-    return adjustments.model_copy(update={"loads": loads}), since
+    before = {entry: changes[: len(changes) - len(since[entry])] for entry, changes in adjustments.loads.items()}
+    return adjustments.model_copy(update={"loads": before}), since
 
 
 class Change(Value):

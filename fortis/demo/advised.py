@@ -1,4 +1,4 @@
-"""A session under way whose lifter takes the advice of the Floor where it goes badly."""
+"""A session under way whose lifter takes advice of the Floor: as a rule where it goes badly."""
 
 from collections.abc import Sequence, Set
 from decimal import Decimal

@@ -10,7 +10,6 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from enum import StrEnum
 from functools import cached_property
-from operator import is_
 from typing import Any, Literal, NamedTuple
 
 from fortis.core.adjustments import LoadChange
@@ -236,32 +235,27 @@ class Line:
         """
         stages, just_made = [Stage(replace(self, since=()), 1)], set[Decimal]()
         for change in self.since:
-            last = stages[-1]
-            sets = tuple(with_loads(last.line.sets, [change]))
-            if all(map(is_, sets, last.line.sets)):
+            line, first = stages[-1]
+            followed = line.with_loads([change])
+            if followed.sets == line.sets:
                 continue
             if not change.follows_day:
-                stages[-1] = last._replace(line=replace(last.line, sets=sets))
+                stages[-1] = Stage(replace(line, sets=followed.sets), first)
                 just_made = set()
-                continue
-            followed = last.line.having_followed(sets)
-            if just_made and change.was_kg not in just_made:
-                stages[-1] = Stage(followed, min(last.first, change.set))
-            else:
+            elif not just_made or change.was_kg in just_made:
                 stages.append(Stage(followed, change.set))
-                just_made = set()
-            just_made.add(change.kg)
+                just_made = {change.kg}
+            else:
+                stages[-1] = Stage(followed, min(first, change.set))
+                just_made.add(change.kg)
         return stages
 
     def with_loads(self, changes: Sequence[LoadChange]) -> "Line":
-        """The line after it followed the day by changes of its loads."""
-        return self.having_followed(tuple(with_loads(self.sets, changes)))
-
-    def having_followed(self, sets: tuple[PlannedSet, ...]) -> "Line":
-        """The line with the loads it has since it followed the day.
+        """The line after it followed the day by changes of its loads.
 
         What is left of it goes by what is planned, and no other line follows: they did so the first time.
         """
+        sets = tuple(with_loads(self.sets, changes))
         return replace(self, sets=sets, asks=replace(self.asks, max=None), others=())
 
     def judged(self, each: PlannedSet, bout: PlannedBout) -> "Judged | None":

@@ -93,13 +93,7 @@ function withOther(
   const planned = step?.load?.kg;
   if (!step || planned == null || bout?.kg == null || bout.kg === planned) return null;
   const found = advice[lifted[entryKey(step)]?.[String(planned)]?.[String(bout.kg)] ?? -1];
-  const follows = (later: Step) =>
-    later.kind === "work" &&
-    !later.warm_up &&
-    entryKey(later) === entryKey(step) &&
-    later.set > step.set &&
-    found?.loads.some((load) => load.was_kg === later.load?.kg || load.kg === later.load?.kg);
-  return found && steps.some(follows) ? found : null;
+  return found && inForce(found, steps, step)?.loads.length ? found : null;
 }
 
 /** What the table says of one bout, done with the load that its step asks for. */
