@@ -744,6 +744,29 @@ def test_a_bad_day_is_counted_once_with_a_connection(phone, serving):
     assert [row[6] for row in recorded(serving)] == [80, *loads, loads[1], float(changes["2.1"][0]["kg"])]
 
 
+def test_a_rep_that_is_tapped_is_one_word_whatever_moves_under_the_finger(phone, serving):
+    """What comes next takes another height: a click after the tap would fall on a number that nobody meant."""
+    pair = "pair, 2 rounds, rest 90s:\n  Ring dip: 7 at bw+7.5 kg leave 2\n  Ring row: 7 at bw-2.5 kg leave 1"
+    begin(
+        phone,
+        f"# Browser day\nBench press: 2 x 7 at 60 kg leave 2 rest 3:00\n{pair}\nLeg press: 7 at 80 kg leave 2\n",
+    )
+    phone.evaluate("""
+        window.clicked = [];
+        const words = ({ target }) => target.closest("button")?.textContent ?? "no button";
+        addEventListener("click", (click) => clicked.push(words(click)), true);
+    """)
+    for _ in range(6):
+        phone.get_by_role("button", name=re.compile("^(Go now|Begin)")).tap()
+        phone.get_by_role("radio", name="7 reps").tap()
+        phone.wait_for_timeout(520)
+    expect(phone.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    assert [(row[7], row[11]) for row in recorded(serving)] == [(7, None)] * 6
+    assert all(re.match("Go now|Begin", words) for words in phone.evaluate("clicked"))
+    phone.get_by_role("radio", name="2 left", exact=True).tap()
+    expect(phone.get_by_text("7 done, 2 left in the tank")).to_be_visible()
+
+
 def test_another_load_that_was_lifted_takes_the_rest_with_it_offline(desktop, serving):
     """The sets to come and what is told by the top set follow, once the lifter says so."""
     begin(desktop, "# Browser day\nBack squat: 2 x 3 at 100 kg leave 2; 1 x 5 at top -10% leave 3 rest 3:00\n")

@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import isEqual from "fast-deep-equal/es6";
 import { RadioGroup } from "radix-ui";
-import { memo, type PointerEvent, useCallback, useState } from "react";
+import { memo, type PointerEvent, type TouchEvent, useCallback, useState } from "react";
 import type { Bout, Step } from "@/data/client";
 import { useStable } from "@/parts/stable";
 import { reserveWords } from "@/score/words";
@@ -56,8 +56,13 @@ export function NotesRow({
     addEventListener("pointercancel", lift, lifted);
   };
 
+  /** The press has been heard: the click that a touch ends with would fall on whatever lies there by then. */
+  const withoutClick = (event: TouchEvent) => {
+    if ((event.target as Element).closest("[data-rep]")) event.preventDefault();
+  };
+
   return (
-    <div onPointerDown={press} className="touch-none space-y-3 select-none">
+    <div onPointerDown={press} onTouchEnd={withoutClick} className="touch-none space-y-3 select-none">
       <RepsDone choice={choice} held={held} reps={pressed ?? reps} onReps={onReps} />
       <RepsLeft reserve={bout?.reserve ?? null} onReserve={onReserve} />
       <p className="min-h-6 text-[15px] font-semibold" aria-live="polite">
